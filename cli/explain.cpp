@@ -1,0 +1,73 @@
+// lacquer-cli explain FILE: what every stage on the way from text to pixels makes of a finish.
+#include <fmt/core.h>
+
+#include "cli/arguments.h"
+#include "cli/verbs.h"
+#include "core/cpu/lower.h"
+#include "core/cpu/program.h"
+#include "core/finish/file.h"
+#include "core/render/renderer.h"
+
+namespace lacquer::cli {
+
+namespace {
+
+void print_adaptations(const Typed& typed, const std::string& formula) {
+    for (const AdaptationMark& mark : adaptations(typed)) {
+        const std::string words = formula.substr(mark.span.begin, mark.span.end - mark.span.begin);
+        const char* how = mark.adaptation == Adaptation::filled            ? "fills all parts"
+                          : mark.adaptation == Adaptation::opacity_dropped ? "drops its opacity"
+                                                                           : "gets opacity 1";
+        fmt::print("      {} {}\n", words, how);
+    }
+}
+
+void print_steps(const CheckedFinish& checked) {
+    fmt::print("steps\n");
+    for_each_step(*checked.finish, [&](const Coat& coat, const Step& step) {
+        const CheckedStep* known = find_step(checked, step.name);
+        fmt::print("  {} / {}{}\n    {}\n", coat.name, step.name, known->on ? "" : " (off)", step.formula);
+        if (known->fault) fmt::print("    fault {}: {}\n", known->fault->id, to_text(*known->fault));
+        if (!known->typed) return;
+        fmt::print("    {} = {}\n", glsl_name(known->typed->type), to_text(*known->typed));
+        if (known->on) print_adaptations(*known->typed, step.formula);
+    });
+}
+
+void print_dials(const CheckedFinish& checked) {
+    for (std::size_t i = 0; i < checked.dials.size(); ++i) {
+        const CheckedDial& dial = checked.dials[i];
+        if (dial.formula) fmt::print("dial {} = {}\n", dial.name, to_text(*dial.formula));
+    }
+}
+
+}  // namespace
+
+Result<Done> explain(Arguments& arguments) {
+    Result<std::optional<std::string>> step = arguments.option("--step");
+    if (!step) return step.fault();
+    Result<std::string> path = arguments.file();
+    if (!path) return path.fault();
+    Result<OpenedFinish> opened = load_finish(*path);
+    if (!opened) return opened.fault();
+    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish));
+    for (const Fault& fault : checked.faults) fmt::print("fault {}: {}\n", fault.id, to_text(fault));
+    print_dials(checked);
+    print_steps(checked);
+    const Plan plan = plan_for(checked, {step->value_or("")});
+    fmt::print("\nplan\n{}", to_text(plan));
+    for (const Pass& pass : plan.passes) {
+        const Ir lowered = lower(pass);
+        const Ir folded = fold_constants(lowered);
+        const Ir shared = share_common(folded);
+        const Ir kept = drop_unused(shared);
+        fmt::print("\npass {}: lowered\n{}", pass.name, to_text(lowered));
+        fmt::print("\npass {}: constants folded\n{}", pass.name, to_text(folded));
+        fmt::print("\npass {}: common parts shared\n{}", pass.name, to_text(shared));
+        fmt::print("\npass {}: unused dropped\n{}", pass.name, to_text(kept));
+        fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(kept, best_kernels())));
+    }
+    return Done{};
+}
+
+}  // namespace lacquer::cli

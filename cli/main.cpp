@@ -1,0 +1,41 @@
+// lacquer-cli: Lacquer without a window.
+#include <fmt/core.h>
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "cli/arguments.h"
+#include "cli/verbs.h"
+
+namespace {
+
+constexpr std::string_view help =
+    "lacquer-cli render FILE -o PICTURE.png [--at SECONDS] [--cue NAME:STRENGTH@SECONDS]...\n"
+    "            [--size WxH] [--scale FACTOR] [--step NAME] [--dial NAME=VALUE]...\n"
+    "            [--threads N] [--kernels AVX3|AVX2|SSE4|scalar]\n"
+    "    draws a finish; cues replace those that the file holds; --size changes the frame,\n"
+    "    --scale how finely it is drawn\n"
+    "lacquer-cli explain FILE [--step NAME]\n"
+    "    prints how a finish is understood, from its formulas down to strips\n";
+
+int run(const std::vector<std::string>& words) {
+    const std::string verb = words.empty() ? "help" : words[0];
+    if (verb == "help" || verb == "--help" || verb == "-h") {
+        fmt::print("{}", help);
+        return words.empty() ? 2 : 0;
+    }
+    lacquer::cli::Arguments arguments({words.begin() + 1, words.end()});
+    if (verb != "render" && verb != "explain") {
+        fmt::print(stderr, "lacquer-cli: there is no '{}'\n{}", verb, help);
+        return 2;
+    }
+    const auto done = verb == "render" ? lacquer::cli::render(arguments) : lacquer::cli::explain(arguments);
+    if (done) return 0;
+    fmt::print(stderr, "lacquer-cli: {}\n", to_text(done.fault()));
+    return 1;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) { return run(std::vector<std::string>(argv + 1, argv + argc)); }

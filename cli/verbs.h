@@ -1,0 +1,15 @@
+// The verbs of lacquer-cli, one file each.
+#pragma once
+
+#include "core/base/result.h"
+
+namespace lacquer::cli {
+
+class Arguments;
+
+/// Draws a finish at a moment into a PNG.
+Result<Done> render(Arguments& arguments);
+/// Prints how a finish is understood: trees, passes, instructions, strips.
+Result<Done> explain(Arguments& arguments);
+
+}  // namespace lacquer::cli

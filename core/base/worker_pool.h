@@ -1,0 +1,44 @@
+// Threads that share out numbered pieces of work.
+#pragma once
+
+#include <condition_variable>
+#include <functional>
+#include <mutex>
+#include <thread>
+#include <vector>
+
+namespace lacquer {
+
+/// A fixed set of threads, one job at a time. The caller of `run` works along, so a pool of one has no thread of its own.
+class WorkerPool {
+public:
+    /// `threads` counts the caller; 0 means one a processor. The threads run below the interface's priority.
+    explicit WorkerPool(int threads = 0);
+    ~WorkerPool();
+    WorkerPool(const WorkerPool&) = delete;
+    WorkerPool& operator=(const WorkerPool&) = delete;
+
+    /// How many threads take part, the caller included.
+    int size() const { return static_cast<int>(threads_.size()) + 1; }
+
+    /// Calls `work(i)` once for each i in [0, count), lowest first, on any of the threads; returns when all are done.
+    /// Jobs from several threads wait for one another.
+    void run(int count, const std::function<void(int)>& work);
+
+private:
+    void serve();
+    void take_pieces(std::unique_lock<std::mutex>& lock);
+
+    std::mutex job_;  // held for the length of one run
+    std::mutex state_;
+    std::condition_variable wake_;
+    std::condition_variable finished_;
+    const std::function<void(int)>* work_ = nullptr;
+    int count_ = 0;
+    int next_ = 0;
+    int running_ = 0;
+    bool stopping_ = false;
+    std::vector<std::thread> threads_;
+};
+
+}  // namespace lacquer

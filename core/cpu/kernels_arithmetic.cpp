@@ -1,0 +1,143 @@
+// Plain arithmetic, comparing, choosing, whole numbers.
+#undef HWY_TARGET_INCLUDE
+#define HWY_TARGET_INCLUDE "core/cpu/kernels_arithmetic.cpp"
+#include <hwy/foreach_target.h>
+// clang-format off: the order matters to Highway
+#include <hwy/highway.h>
+#include "core/cpu/strip-inl.h"
+// clang-format on
+
+#include <algorithm>
+#include <bit>
+#include <cstdint>
+
+HWY_BEFORE_NAMESPACE();
+namespace lacquer::HWY_NAMESPACE {
+
+HWY_INLINE VF truth(MF mask) { return hn::VecFromMask(F(), mask); }
+
+HWY_INLINE VF fract(VF x) { return hn::Sub(x, hn::Floor(x)); }
+
+HWY_INLINE VF sign(VF x) {
+    const VF zero = number(0.0F);
+    return hn::IfThenElse(hn::Gt(x, zero), number(1.0F), hn::IfThenElse(hn::Lt(x, zero), number(-1.0F), x));
+}
+
+HWY_INLINE VF mix(VF a, VF b, VF share) {
+    return hn::Add(hn::Mul(a, hn::Sub(number(1.0F), share)), hn::Mul(b, share));
+}
+
+HWY_INLINE VF smoothstep(VF e0, VF e1, VF x) {
+    const VF raw = hn::Div(hn::Sub(x, e0), hn::Sub(e1, e0));
+    const VF t = smaller(larger(raw, number(0.0F)), number(1.0F));
+    const VF smooth = hn::Mul(hn::Mul(t, t), hn::Sub(number(3.0F), hn::Mul(number(2.0F), t)));
+    const VF hard = hn::IfThenElse(hn::Lt(x, e0), number(0.0F), number(1.0F));
+    return hn::IfThenElse(hn::Eq(e0, e1), hard, smooth);
+}
+
+HWY_INLINE VF select(VF which, VF yes, VF no) {
+    // The truth may stand for a whole number's bits: choose bit by bit.
+    return hn::Or(hn::And(which, yes), hn::AndNot(which, no));
+}
+
+// Whole numbers go lane by lane: they are rare, and the compiler does well on such loops.
+template <class Body>
+HWY_INLINE void whole_one(const KernelArgs& k, Body body) {
+    for (std::size_t i = 0; i < k.count; ++i) {
+        k.out[0][i] = std::bit_cast<float>(body(std::bit_cast<std::uint32_t>(k.in[0][i * k.stride[0]])));
+    }
+    for (std::size_t i = k.count; i % lane_block != 0; ++i) k.out[0][i] = 0.0F;
+}
+
+template <class Body>
+HWY_INLINE void whole_two(const KernelArgs& k, Body body) {
+    for (std::size_t i = 0; i < k.count; ++i) {
+        k.out[0][i] = std::bit_cast<float>(body(std::bit_cast<std::uint32_t>(k.in[0][i * k.stride[0]]),
+                                                std::bit_cast<std::uint32_t>(k.in[1][i * k.stride[1]])));
+    }
+    for (std::size_t i = k.count; i % lane_block != 0; ++i) k.out[0][i] = 0.0F;
+}
+
+using Word = std::uint32_t;
+
+HWY_INLINE std::int32_t whole(Word w) { return static_cast<std::int32_t>(w); }
+HWY_INLINE Word all_bits(bool yes) { return yes ? 0xFFFFFFFFU : 0U; }
+
+HWY_INLINE Word quotient(Word a, Word b) {
+    if (b == 0) return 0;
+    return whole(b) == -1 ? 0U - a : static_cast<Word>(whole(a) / whole(b));
+}
+
+void fill_arithmetic(KernelSet& set) {
+    const auto put = [&set](Op op, Kernel kernel) { set.kernels[static_cast<std::size_t>(op)] = kernel; };
+    using Args = const KernelArgs&;
+    put(Op::add, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Add(a, b); }); });
+    put(Op::subtract, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Sub(a, b); }); });
+    put(Op::multiply, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Mul(a, b); }); });
+    put(Op::divide, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Div(a, b); }); });
+    put(Op::negate, [](Args k) { one_input(k, [](VF a) { return hn::Neg(a); }); });
+    put(Op::absolute, [](Args k) { one_input(k, [](VF a) { return hn::Abs(a); }); });
+    put(Op::sign, [](Args k) { one_input(k, [](VF a) { return sign(a); }); });
+    put(Op::floor, [](Args k) { one_input(k, [](VF a) { return hn::Floor(a); }); });
+    put(Op::ceil, [](Args k) { one_input(k, [](VF a) { return hn::Ceil(a); }); });
+    put(Op::trunc, [](Args k) { one_input(k, [](VF a) { return hn::Trunc(a); }); });
+    put(Op::round, [](Args k) { one_input(k, [](VF a) { return hn::Round(a); }); });
+    put(Op::fract, [](Args k) { one_input(k, [](VF a) { return fract(a); }); });
+    put(Op::mod, [](Args k) {
+        two_inputs(k, [](VF a, VF b) { return hn::Sub(a, hn::Mul(b, hn::Floor(hn::Div(a, b)))); });
+    });
+    put(Op::min, [](Args k) { two_inputs(k, [](VF a, VF b) { return smaller(a, b); }); });
+    put(Op::max, [](Args k) { two_inputs(k, [](VF a, VF b) { return larger(a, b); }); });
+    put(Op::clamp, [](Args k) { three_inputs(k, [](VF x, VF l, VF h) { return smaller(larger(x, l), h); }); });
+    put(Op::mix, [](Args k) { three_inputs(k, [](VF a, VF b, VF t) { return mix(a, b, t); }); });
+    put(Op::step, [](Args k) {
+        two_inputs(k, [](VF e, VF x) { return hn::IfThenElse(hn::Lt(x, e), number(0.0F), number(1.0F)); });
+    });
+    put(Op::smoothstep, [](Args k) { three_inputs(k, [](VF a, VF b, VF x) { return smoothstep(a, b, x); }); });
+    put(Op::sqrt, [](Args k) { one_input(k, [](VF a) { return hn::Sqrt(a); }); });
+    put(Op::inversesqrt, [](Args k) { one_input(k, [](VF a) { return hn::Div(number(1.0F), hn::Sqrt(a)); }); });
+
+    put(Op::less, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Lt(a, b)); }); });
+    put(Op::less_equal, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Le(a, b)); }); });
+    put(Op::equal, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Eq(a, b)); }); });
+    put(Op::is_nan, [](Args k) { one_input(k, [](VF a) { return truth(hn::Ne(a, a)); }); });
+    put(Op::is_inf, [](Args k) {
+        one_input(k, [](VF a) { return truth(hn::Eq(hn::Abs(a), number(std::bit_cast<float>(0x7F800000U)))); });
+    });
+    put(Op::select, [](Args k) { three_inputs(k, [](VF w, VF a, VF b) { return select(w, a, b); }); });
+    put(Op::bit_and, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::And(a, b); }); });
+    put(Op::bit_or, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Or(a, b); }); });
+    put(Op::bit_xor, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Xor(a, b); }); });
+    put(Op::bit_not, [](Args k) {
+        one_input(k, [](VF a) { return hn::BitCast(F(), hn::Not(hn::BitCast(U(), a))); });
+    });
+    put(Op::to_int, [](Args k) { one_input(k, [](VF a) { return hn::BitCast(F(), to_whole_vector(a)); }); });
+    put(Op::from_int, [](Args k) { one_input(k, [](VF a) { return hn::ConvertTo(F(), hn::BitCast(I(), a)); }); });
+
+    put(Op::add_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a + b; }); });
+    put(Op::subtract_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a - b; }); });
+    put(Op::multiply_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a * b; }); });
+    put(Op::divide_int, [](Args k) { whole_two(k, [](Word a, Word b) { return quotient(a, b); }); });
+    put(Op::remainder_int, [](Args k) {
+        whole_two(k, [](Word a, Word b) { return b == 0 ? Word{0} : a - quotient(a, b) * b; });
+    });
+    put(Op::negate_int, [](Args k) { whole_one(k, [](Word a) { return 0U - a; }); });
+    put(Op::min_int, [](Args k) { whole_two(k, [](Word a, Word b) { return whole(b) < whole(a) ? b : a; }); });
+    put(Op::max_int, [](Args k) { whole_two(k, [](Word a, Word b) { return whole(a) < whole(b) ? b : a; }); });
+    put(Op::less_int, [](Args k) { whole_two(k, [](Word a, Word b) { return all_bits(whole(a) < whole(b)); }); });
+    put(Op::equal_int, [](Args k) { whole_two(k, [](Word a, Word b) { return all_bits(a == b); }); });
+    put(Op::shift_left, [](Args k) { whole_two(k, [](Word a, Word b) { return a << (b & 31U); }); });
+    put(Op::shift_right, [](Args k) {
+        whole_two(k, [](Word a, Word b) { return static_cast<Word>(whole(a) >> (b & 31U)); });
+    });
+}
+
+}  // namespace lacquer::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+
+#if HWY_ONCE
+#include "core/cpu/targets.h"
+namespace lacquer {
+std::vector<TargetFill> arithmetic_kernels() { return LACQUER_TARGETS(fill_arithmetic); }
+}  // namespace lacquer
+#endif

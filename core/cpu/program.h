@@ -1,0 +1,67 @@
+// A pass laid out for the strip machine, and running it.
+#pragma once
+
+#include <span>
+#include <string>
+#include <vector>
+
+#include "core/base/cancel.h"
+#include "core/base/worker_pool.h"
+#include "core/cpu/ir.h"
+#include "core/cpu/kernels.h"
+#include "core/picture/picture.h"
+
+namespace lacquer {
+
+/// Where a value lives while the program runs: which kind of store, and its index there.
+struct Ref {
+    Rate rate = Rate::uniform;
+    int index = 0;
+};
+
+/// One instruction, ready to run.
+struct Line {
+    Op op = Op::constant;
+    Kernel kernel = nullptr;
+    std::array<Ref, 3> in{};
+    std::array<Ref, 4> out{};
+    std::uint32_t slot = 0;
+};
+
+/// The laid-out program: what is computed once, once a row, once a column, and at each pixel.
+struct Program {
+    std::string kernels;  ///< name of the instruction set
+    std::array<std::vector<Line>, 4> lines;  ///< by rate
+    std::array<int, 4> stores{};             ///< how many values each store holds; for pixels, strips
+    std::vector<std::pair<int, std::uint32_t>> constants;  ///< uniform index, bits
+    std::vector<std::pair<int, std::uint32_t>> uniforms;   ///< uniform index, slot
+    std::vector<UniformSlot> uniform_slots;
+    std::vector<std::string> pictures;
+    std::vector<std::string> output_names;
+    std::vector<std::vector<Ref>> outputs;
+    int strip_length = 512;  ///< pixels; what a strip needs stays in the first-level cache
+};
+
+/// Lays an IR out for a set of kernels.
+Program lay_out(const Ir& ir, const KernelSet& kernels);
+
+/// The layout as text.
+std::string to_text(const Program& program);
+
+/// What a run works on. `uniforms` holds the 32 bits of each slot; `pictures` one view a slot.
+struct RunInputs {
+    int width = 1;   ///< drawn grid, pixels
+    int height = 1;
+    float frame_width = 1;  ///< the finish's own frame
+    float frame_height = 1;
+    std::span<const float> uniforms;
+    std::span<const PictureView> pictures;
+    int tile_rows = 16;  ///< pixels' rows a worker takes at a time; does not change the result
+};
+
+/// Runs the program on the whole grid. Output k goes to `outputs[k]`, of the grid's size; missing channels are filled
+/// with 0. False if it was called off: then the outputs are unfinished.
+bool run(const Program& program, const RunInputs& inputs, std::span<Picture> outputs, WorkerPool& pool,
+         const Cancel& cancel);
+
+}  // namespace lacquer

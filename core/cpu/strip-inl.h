@@ -1,0 +1,66 @@
+// How a kernel walks along its strip; included once for each instruction set.
+#if defined(LACQUER_STRIP_INL_H_) == defined(HWY_TARGET_TOGGLE)
+#ifdef LACQUER_STRIP_INL_H_
+#undef LACQUER_STRIP_INL_H_
+#else
+#define LACQUER_STRIP_INL_H_
+#endif
+
+#include <hwy/highway.h>
+
+#include "core/cpu/kernels.h"
+
+HWY_BEFORE_NAMESPACE();
+namespace lacquer::HWY_NAMESPACE {
+namespace hn = hwy::HWY_NAMESPACE;
+
+using F = hn::ScalableTag<float>;
+using I = hn::RebindToSigned<F>;
+using U = hn::RebindToUnsigned<F>;
+using VF = hn::Vec<F>;
+using VI = hn::Vec<I>;
+using VU = hn::Vec<U>;
+using MF = hn::Mask<F>;
+
+HWY_INLINE VF smaller(VF a, VF b) { return hn::IfThenElse(hn::Lt(b, a), b, a); }
+HWY_INLINE VF larger(VF a, VF b) { return hn::IfThenElse(hn::Lt(a, b), b, a); }
+HWY_INLINE VF number(float x) { return hn::Set(F(), x); }
+
+/// Float to whole number: towards 0, held to the range, NaN gives 0.
+HWY_INLINE VI to_whole_vector(VF x) {
+    const I di;
+    const VF held = smaller(larger(x, number(-2147483648.0F)), number(2147483520.0F));
+    VI whole = hn::ConvertTo(di, hn::IfThenElse(hn::Eq(x, x), held, number(0.0F)));
+    whole = hn::IfThenElse(hn::RebindMask(di, hn::Ge(x, number(2147483648.0F))), hn::Set(di, 2147483647), whole);
+    return whole;
+}
+
+template <class Body>
+HWY_INLINE void one_input(const KernelArgs& k, Body body) {
+    const F d;
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0])), d, k.out[0] + i);
+    }
+}
+
+template <class Body>
+HWY_INLINE void two_inputs(const KernelArgs& k, Body body) {
+    const F d;
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1])), d, k.out[0] + i);
+    }
+}
+
+template <class Body>
+HWY_INLINE void three_inputs(const KernelArgs& k, Body body) {
+    const F d;
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1]),
+                       hn::Load(d, k.in[2] + i * k.stride[2])),
+                  d, k.out[0] + i);
+    }
+}
+
+}  // namespace lacquer::HWY_NAMESPACE
+HWY_AFTER_NAMESPACE();
+#endif

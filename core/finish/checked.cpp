@@ -1,0 +1,239 @@
+#include "core/finish/checked.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/base/text.h"
+
+namespace lacquer {
+
+namespace {
+
+Fault finish_fault(const char* id, const std::string& where, std::string message, std::string mend) {
+    return {id, std::move(message), std::move(mend), {where, {}, 0, 0}, Severity::fault};
+}
+
+// Everything that a dial's formula may use: responses, dials and time.
+Scope dial_scope(const Finish& finish) {
+    Scope scope;
+    scope.symbols["time"] = {SymbolKind::known, Type::number};
+    for (const Response& response : finish.responses) {
+        scope.symbols[response.name] = {SymbolKind::response, Type::number};
+        const ResponseKind* kind = find_response_kind(response.kind);
+        if (kind != nullptr && kind->presence != nullptr) {
+            scope.symbols[response.name + ".presence"] = {SymbolKind::response, Type::number};
+        }
+    }
+    for (const Dial& dial : finish.dials) scope.symbols[dial.name] = {SymbolKind::dial, dial_type(dial.kind)};
+    return scope;
+}
+
+class NameCheck {
+public:
+    explicit NameCheck(Faults& faults) : faults_(faults) {}
+
+    void add(const std::string& name, const std::string& what) {
+        if (!is_identifier(name)) {
+            faults_.push_back(finish_fault("finish.name", name, "'" + name + "' cannot be the name of a " + what,
+                                           "use up to 24 lower-case letters, digits and underscores"));
+        } else if (is_builtin_name(name) || known_.contains(name)) {
+            faults_.push_back(finish_fault("finish.name", name, "'" + name + "' is a word of the language",
+                                           "give the " + what + " another name"));
+        } else if (const auto [place, fresh] = taken_.try_emplace(name, what); !fresh) {
+            faults_.push_back(finish_fault("finish.duplicate", name,
+                                           "a " + place->second + " is called '" + name + "' already",
+                                           "give one of them another name"));
+        }
+    }
+
+private:
+    Faults& faults_;
+    std::map<std::string, std::string> taken_;
+    std::set<std::string, std::less<>> known_ = {"uv", "pixel", "frame_size", "pixel_size", "aspect", "time"};
+};
+
+// The first name in the tree, of the wanted type, that is a step or ground: what a step that is off passes on.
+const Typed* first_source(const Typed& typed, Type wanted) {
+    if (typed.kind == TypedKind::symbol && typed.type == wanted &&
+        (typed.symbol == SymbolKind::step || typed.symbol == SymbolKind::ground)) {
+        return &typed;
+    }
+    for (const Typed& arg : typed.args) {
+        if (const Typed* found = first_source(arg, wanted)) return found;
+    }
+    return nullptr;
+}
+
+Typed zero_of(Type type) {
+    Typed zero;
+    if (width_of(type) == 1) {
+        zero.type = type;
+        return zero;
+    }
+    Typed filled;
+    filled.kind = TypedKind::construct;
+    filled.type = type;
+    filled.args.push_back(zero);
+    return filled;
+}
+
+Typed passed_on(const Typed& typed) {
+    // texture() keeps its source out of the tree's symbols, so it is asked for here.
+    if (const Typed* source = first_source(typed, typed.type)) return *source;
+    return zero_of(typed.type);
+}
+
+class FinishCheck {
+public:
+    explicit FinishCheck(std::shared_ptr<const Finish> finish) { made_.finish = std::move(finish); }
+
+    CheckedFinish run() {
+        names();
+        for (const Response& response : finish().responses) {
+            for (Fault& fault : check_response(response)) made_.faults.push_back(std::move(fault));
+        }
+        dials();
+        steps();
+        return std::move(made_);
+    }
+
+private:
+    const Finish& finish() const { return *made_.finish; }
+
+    void names() {
+        NameCheck check(made_.faults);
+        for (const Ground& ground : finish().grounds) check.add(ground.name, "ground");
+        for (const Response& response : finish().responses) check.add(response.name, "response");
+        for (const Dial& dial : finish().dials) check.add(dial.name, "dial");
+        for_each_step(finish(), [&](const Coat&, const Step& step) { check.add(step.name, "step"); });
+    }
+
+    void dials() {
+        const Scope scope = dial_scope(finish());
+        for (const Dial& dial : finish().dials) {
+            CheckedDial checked{dial.name, std::nullopt, std::nullopt};
+            if (!dial.formula.empty()) {
+                Result<Typed> typed = compile_formula(dial.formula, scope, dial_type(dial.kind));
+                if (typed) {
+                    checked.formula = std::move(*typed);
+                } else {
+                    checked.fault = typed.fault();
+                    checked.fault->place.where = dial.name;
+                }
+            }
+            made_.dials.push_back(std::move(checked));
+        }
+        order_dials();
+        for (const CheckedDial& dial : made_.dials) {
+            if (dial.fault) made_.faults.push_back(*dial.fault);
+        }
+    }
+
+    void order_dials() {
+        enum class Visit { not_yet, under_way, done };
+        std::vector<Visit> visits(made_.dials.size(), Visit::not_yet);
+        // Chains of dials are followed by a stack of our own, so that a long one cannot exhaust the program's.
+        for (std::size_t root = 0; root < made_.dials.size(); ++root) {
+            std::vector<std::size_t> stack{root};
+            while (!stack.empty()) {
+                const std::size_t at = stack.back();
+                if (visits[at] != Visit::not_yet) {
+                    if (visits[at] == Visit::under_way) {
+                        visits[at] = Visit::done;
+                        made_.dial_order.push_back(at);
+                    }
+                    stack.pop_back();
+                    continue;
+                }
+                visits[at] = Visit::under_way;
+                CheckedDial& dial = made_.dials[at];
+                if (!dial.formula) continue;
+                for (const std::string& name : names_used(*dial.formula)) {
+                    for (std::size_t i = 0; i < made_.dials.size(); ++i) {
+                        if (made_.dials[i].name != name) continue;
+                        if (visits[i] == Visit::under_way) {
+                            dial.fault = finish_fault("finish.circle", dial.name,
+                                                      "'" + dial.name + "' waits for itself by way of '" + name + "'",
+                                                      "let one of them stand still");
+                        } else if (visits[i] == Visit::not_yet) {
+                            stack.push_back(i);
+                        }
+                    }
+                }
+                if (dial.fault) dial.formula.reset();
+            }
+        }
+    }
+
+    void steps() {
+        Scope scope = step_scope();
+        for (const auto& [name, symbol] : dial_scope(finish()).symbols) scope.symbols[name] = symbol;
+        for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = {SymbolKind::ground, Type::vec4};
+        for_each_step(finish(), [&](const Coat&, const Step& step) {
+            scope.symbols.erase(step.name);
+            scope.out_of_reach[step.name] =
+                "'" + step.name + "' stands further down, and a step reads only what is above it";
+        });
+        for_each_step(finish(), [&](const Coat& coat, const Step& step) { add_step(coat, step, scope); });
+    }
+
+    void add_step(const Coat& coat, const Step& step, Scope& scope) {
+        CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt};
+        scope.out_of_reach[step.name] = "'" + step.name + "' is this step itself";
+        Result<Typed> typed = compile_formula(step.formula, scope);
+        if (typed) {
+            checked.typed = checked.on ? std::move(*typed) : passed_on(*typed);
+            scope.symbols[step.name] = {SymbolKind::step, checked.typed->type};
+            scope.out_of_reach.erase(step.name);
+        } else {
+            checked.fault = typed.fault();
+            checked.fault->place.where = step.name;
+            const auto reason = broken_.find(std::string(word_at(step.formula, checked.fault->place.span)));
+            if (checked.fault->id == "lang.out-of-reach" && reason != broken_.end()) {
+                checked.fault->id = "finish.broken-source";
+                checked.fault->message = "'" + *reason + "' has a fault of its own";
+                checked.fault->mend = "mend that step first";
+            }
+            broken_.insert(step.name);
+        }
+        made_.steps.push_back(std::move(checked));
+    }
+
+    static std::string_view word_at(std::string_view text, Span span) {
+        return text.substr(std::min<std::size_t>(span.begin, text.size()), span.end - span.begin);
+    }
+
+    CheckedFinish made_;
+    std::set<std::string> broken_;
+};
+
+}  // namespace
+
+Type dial_type(DialKind kind) {
+    switch (kind) {
+        case DialKind::toggle: return Type::boolean;
+        case DialKind::colour: return Type::vec3;
+        case DialKind::number:
+        case DialKind::integer: break;
+    }
+    return Type::number;
+}
+
+CheckedFinish check_finish(std::shared_ptr<const Finish> finish) { return FinishCheck(std::move(finish)).run(); }
+
+const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name) {
+    for (const CheckedStep& step : checked.steps) {
+        if (step.name == name) return &step;
+    }
+    return nullptr;
+}
+
+std::string finished_step(const CheckedFinish& checked) {
+    for (std::size_t i = checked.steps.size(); i-- > 0;) {
+        if (checked.steps[i].on) return checked.steps[i].name;
+    }
+    return {};
+}
+
+}  // namespace lacquer

@@ -1,0 +1,50 @@
+// A finish whose formulas have been read and understood, each with its type or its fault.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/finish/finish.h"
+#include "core/lang/checker.h"
+
+namespace lacquer {
+
+/// A step as the planner sees it. One that is off, itself or with its coat, has the tree of what it passes on.
+struct CheckedStep {
+    std::string name;
+    bool on = true;
+    std::optional<Typed> typed;
+    std::optional<Fault> fault;  ///< its own, or that of a step it reads
+};
+
+/// A dial with its formula, if it has a good one.
+struct CheckedDial {
+    std::string name;
+    std::optional<Typed> formula;
+    std::optional<Fault> fault;
+};
+
+struct CheckedFinish {
+    std::shared_ptr<const Finish> finish;
+    std::vector<CheckedStep> steps;   ///< from the top
+    std::vector<CheckedDial> dials;   ///< in the finish's order
+    std::vector<std::size_t> dial_order;  ///< indices of dials, each after those that its formula reads
+    Faults faults;  ///< about names, responses and dials; steps carry their own
+};
+
+/// The type of a dial's value in a formula.
+Type dial_type(DialKind kind);
+
+/// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on dials: `finish.circle` and those of
+/// the language; on steps: `finish.broken-source` and those of the language.
+CheckedFinish check_finish(std::shared_ptr<const Finish> finish);
+
+/// Finds a checked step by name; null if there is none.
+const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name);
+
+/// The name of the step that is the finished picture: the last that is on. Empty if there is none.
+std::string finished_step(const CheckedFinish& checked);
+
+}  // namespace lacquer

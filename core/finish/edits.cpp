@@ -1,0 +1,194 @@
+#include "core/finish/edits.h"
+
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/lang/builtins.h"
+#include "core/lang/rename.h"
+#include "core/lang/token.h"
+
+namespace lacquer {
+
+namespace {
+
+Fault edit_fault(const char* id, std::string_view where, std::string message, std::string mend) {
+    return {id, std::move(message), std::move(mend), {std::string(where), {}, 0, 0}, Severity::fault};
+}
+
+Fault unknown(std::string_view name) {
+    return edit_fault("edit.unknown", name, "nothing is called '" + std::string(name) + "'", "");
+}
+
+bool is_known_word(std::string_view name) {
+    return is_builtin_name(name) || name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" ||
+           name == "aspect" || name == "time";
+}
+
+Result<Done> check_new_name(const Finish& finish, const std::string& name) {
+    if (!is_identifier(name)) {
+        return edit_fault("edit.name", name, "a name needs a letter first",
+                          "use up to 24 letters, digits and blanks");
+    }
+    if (is_known_word(name)) {
+        return edit_fault("edit.name", name, "'" + name + "' is a word of the language", "choose another name");
+    }
+    if (is_name_taken(finish, name)) {
+        return edit_fault("edit.name", name, "'" + shown_name(name) + "' exists already", "choose another name");
+    }
+    return Done{};
+}
+
+// A step's place, or no value.
+bool find_place(const Finish& finish, std::string_view name, StepPlace& place) {
+    for (std::size_t c = 0; c < finish.coats.size(); ++c) {
+        for (std::size_t s = 0; s < finish.coats[c].steps.size(); ++s) {
+            if (finish.coats[c].steps[s].name == name) {
+                place = {c, s};
+                return true;
+            }
+        }
+    }
+    return false;
+}
+
+auto step_at(Finish& finish, StepPlace place) {
+    return finish.coats[place.coat].steps.begin() + static_cast<std::ptrdiff_t>(place.step);
+}
+
+bool uses(std::string_view formula, std::string_view name) {
+    return rename_in_formula(formula, name, "*") != formula;
+}
+
+}  // namespace
+
+bool is_name_taken(const Finish& finish, std::string_view name) {
+    const auto named = [&](const auto& thing) { return thing.name == name; };
+    return find_step(finish, name) != nullptr || std::any_of(finish.dials.begin(), finish.dials.end(), named) ||
+           std::any_of(finish.grounds.begin(), finish.grounds.end(), named) ||
+           std::any_of(finish.responses.begin(), finish.responses.end(), named);
+}
+
+std::string free_name(const Finish& finish, std::string_view wish) {
+    const std::string stem = std::string(wish).substr(0, max_name_length - 4);
+    std::string name = stem;
+    for (int n = 2; is_name_taken(finish, name) || is_known_word(name); ++n) name = stem + "_" + std::to_string(n);
+    return name;
+}
+
+StepPlace place_of(const Finish& finish, std::string_view name) {
+    StepPlace place;
+    if (!find_place(finish, name, place) && !finish.coats.empty()) {
+        place = {finish.coats.size() - 1, finish.coats.back().steps.size()};
+    }
+    return place;
+}
+
+Result<Finish> add_step(Finish finish, std::string_view after, Step step) {
+    if (auto good = check_new_name(finish, step.name); !good) return good.fault();
+    if (finish.coats.empty()) finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+    StepPlace place;
+    if (find_place(finish, after, place)) {
+        ++place.step;
+    } else {
+        place = {finish.coats.size() - 1, finish.coats.back().steps.size()};
+    }
+    finish.coats[place.coat].steps.insert(step_at(finish, place), std::move(step));
+    return finish;
+}
+
+Result<Finish> delete_step(Finish finish, std::string_view name) {
+    StepPlace place;
+    if (!find_place(finish, name, place)) return unknown(name);
+    finish.coats[place.coat].steps.erase(step_at(finish, place));
+    return finish;
+}
+
+Result<Finish> move_step(Finish finish, std::string_view name, int direction) {
+    StepPlace place;
+    if (!find_place(finish, name, place)) return unknown(name);
+    auto& steps = finish.coats[place.coat].steps;
+    const auto at = static_cast<std::ptrdiff_t>(place.step);
+    const std::ptrdiff_t to = at + direction;
+    if (to >= 0 && to < static_cast<std::ptrdiff_t>(steps.size())) {
+        std::iter_swap(steps.begin() + at, steps.begin() + to);
+        return finish;
+    }
+    const std::ptrdiff_t coat = static_cast<std::ptrdiff_t>(place.coat) + direction;
+    if (coat < 0 || coat >= static_cast<std::ptrdiff_t>(finish.coats.size())) {
+        return edit_fault("edit.end", name, "'" + shown_name(name) + "' is " + (direction < 0 ? "first" : "last") + " already",
+                          "");
+    }
+    Step moved = std::move(steps[place.step]);
+    steps.erase(steps.begin() + at);
+    auto& target = finish.coats[static_cast<std::size_t>(coat)].steps;
+    target.insert(direction < 0 ? target.end() : target.begin(), std::move(moved));
+    return finish;
+}
+
+Result<Finish> rename(Finish finish, std::string_view from, std::string_view typed) {
+    if (!is_name_taken(finish, from)) return unknown(from);
+    const std::string old(from);
+    const std::string to = identifier_from(typed);
+    if (to == old) return finish;
+    if (auto good = check_new_name(finish, to); !good) return good.fault();
+    const auto rename_in = [&](auto& things) {
+        for (auto& thing : things) {
+            if (thing.name == old) thing.name = to;
+        }
+    };
+    rename_in(finish.grounds);
+    rename_in(finish.responses);
+    rename_in(finish.dials);
+    for (Dial& dial : finish.dials) dial.formula = rename_in_formula(dial.formula, old, to);
+    for (Coat& coat : finish.coats) {
+        rename_in(coat.steps);
+        for (Step& step : coat.steps) step.formula = rename_in_formula(step.formula, old, to);
+    }
+    return finish;
+}
+
+Finish add_coat(Finish finish, std::size_t after, std::string name) {
+    const std::size_t at = finish.coats.empty() ? 0 : std::min(after + 1, finish.coats.size());
+    finish.coats.insert(finish.coats.begin() + static_cast<std::ptrdiff_t>(at),
+                        Coat{std::move(name), "", true, false, {}, Extra::object()});
+    return finish;
+}
+
+Result<Finish> delete_coat(Finish finish, std::size_t coat) {
+    if (coat >= finish.coats.size()) return unknown("coat");
+    finish.coats.erase(finish.coats.begin() + static_cast<std::ptrdiff_t>(coat));
+    return finish;
+}
+
+Result<Finish> add_dial(Finish finish, Dial dial) {
+    if (auto good = check_new_name(finish, dial.name); !good) return good.fault();
+    if (dial.code_name.empty()) dial.code_name = dial.name;
+    finish.dials.push_back(std::move(dial));
+    return finish;
+}
+
+Result<Finish> delete_dial(Finish finish, std::string_view name) {
+    const auto gone = std::remove_if(finish.dials.begin(), finish.dials.end(), [&](const Dial& d) { return d.name == name; });
+    if (gone == finish.dials.end()) return unknown(name);
+    finish.dials.erase(gone, finish.dials.end());
+    return finish;
+}
+
+std::vector<std::string> users_of(const Finish& finish, std::string_view name) {
+    std::vector<std::string> users;
+    for_each_step(finish, [&](const Coat&, const Step& step) {
+        if (uses(step.formula, name)) users.push_back(step.name);
+    });
+    for (const Dial& dial : finish.dials) {
+        if (uses(dial.formula, name)) users.push_back(dial.name);
+    }
+    return users;
+}
+
+Finish empty_finish() {
+    Finish finish;
+    finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+    return finish;
+}
+
+}  // namespace lacquer

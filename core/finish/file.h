@@ -1,0 +1,49 @@
+// Finishes on disk: `name.lacquer`, JSON. docs/format.md describes the keys.
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "core/base/result.h"
+#include "core/finish/finish.h"
+
+namespace lacquer {
+
+/// The format that this version writes. Files of a newer one are refused.
+inline constexpr int finish_format = 1;
+/// Largest file that is read, in bytes.
+inline constexpr std::size_t max_file_size = std::size_t{16} * 1024 * 1024;
+
+/// A finish that was read, and what had to be left out or guessed.
+struct OpenedFinish {
+    Finish finish;
+    Faults notices;
+};
+
+/// Reads the text of a finish. Unknown keys are kept; a wrong value becomes its default, with a notice `file.value`.
+/// Faults: `file.json`, `file.depth`, `file.format`, `file.size`, `file.shape`.
+Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& where);
+
+/// The text of a finish: keys in a fixed order, one step, dial or response a line.
+std::string finish_to_text(const Finish& finish);
+
+/// Reads a file. Faults: `file.missing`, `file.unreadable` and those of `finish_from_text`.
+Result<OpenedFinish> load_finish(const std::string& path);
+
+/// Writes a file so that at every moment either the old or the new one is whole: temporary file, fsync, rename.
+/// Faults: `file.unwritable`.
+Result<Done> save_finish(const std::string& path, const Finish& finish);
+
+/// As `save_finish`, for any text.
+Result<Done> save_text(const std::string& path, std::string_view text);
+
+/// The whole of a file, at most `max_file_size` bytes. Faults: `file.missing`, `file.unreadable`, `file.size`.
+Result<std::string> load_text(const std::string& path);
+
+/// The path of a ground's picture, as seen from the finish's own file.
+std::string picture_path(const std::string& finish_path, const std::string& ground_path);
+
+/// `picture` as written in a finish at `finish_path`: relative to its folder where it lies in or near it.
+std::string stored_picture_path(const std::string& finish_path, const std::string& picture);
+
+}  // namespace lacquer

@@ -1,0 +1,120 @@
+// The document: one effect. A plain value: copying it is a snapshot.
+#pragma once
+
+#include <array>
+#include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
+
+#include "core/drive/cue.h"
+#include "core/drive/response.h"
+
+namespace lacquer {
+
+/// Keys of a file that this version does not know; kept and written back.
+using Extra = nlohmann::ordered_json;
+
+/// A named value at each pixel, written as a formula.
+struct Step {
+    std::string name;
+    std::string formula;
+    std::string note;
+    bool on = true;
+    Extra extra = Extra::object();
+
+    friend bool operator==(const Step&, const Step&) = default;
+};
+
+/// A run of steps under a heading.
+struct Coat {
+    std::string name;
+    std::string note;
+    bool on = true;
+    bool folded = false;
+    std::vector<Step> steps;
+    Extra extra = Extra::object();
+
+    friend bool operator==(const Coat&, const Coat&) = default;
+};
+
+enum class DialKind { number, integer, toggle, colour };
+
+/// A dial's setting: [0] for a number, an integer or a switch (0 or 1); red, green and blue in linear light for a colour,
+/// which may be brighter than 1.
+using DialValue = std::array<double, 3>;
+
+/// A parameter of the finish.
+struct Dial {
+    std::string name;       ///< as formulas use it
+    std::string code_name;  ///< as the game calls it; stays when the name changes
+    DialKind kind = DialKind::number;
+    DialValue value{};
+    DialValue default_value{};
+    double least = 0;
+    double most = 1;
+    double increment = 0.01;
+    std::string unit;
+    std::string note;
+    std::string formula;  ///< over responses, other dials and time; empty for a dial that stands still
+    Extra extra = Extra::object();
+
+    friend bool operator==(const Dial&, const Dial&) = default;
+};
+
+/// An input picture.
+struct Ground {
+    std::string name;
+    std::string path;  ///< absolute, or relative to the finish's own folder
+    bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
+    Extra extra = Extra::object();
+
+    friend bool operator==(const Ground&, const Ground&) = default;
+};
+
+/// A cue that the finish listens to, with the strength that its button has.
+struct CueKind {
+    std::string name;
+    double strength = 0.8;
+    Extra extra = Extra::object();
+
+    friend bool operator==(const CueKind&, const CueKind&) = default;
+};
+
+struct Finish {
+    std::string name = "Untitled";
+    std::string brief;
+    int frame_width = 1280;
+    int frame_height = 720;
+    double length = 6;  ///< seconds on the time rule
+    std::vector<Ground> grounds;
+    std::vector<CueKind> cues;
+    std::vector<Response> responses;
+    std::vector<Dial> dials;
+    std::vector<Coat> coats;
+    Cues tape;  ///< cues that were pressed, in order of time
+    Extra extra = Extra::object();
+
+    friend bool operator==(const Finish&, const Finish&) = default;
+};
+
+/// Where a step stands.
+struct StepPlace {
+    std::size_t coat = 0;
+    std::size_t step = 0;
+    friend bool operator==(const StepPlace&, const StepPlace&) = default;
+};
+
+/// Finds a step by name; null if there is none.
+const Step* find_step(const Finish& finish, std::string_view name);
+/// Finds a dial by name; null if there is none.
+const Dial* find_dial(const Finish& finish, std::string_view name);
+
+/// Calls `visit(const Coat&, const Step&)` on all steps, from the top.
+template <class Visit>
+void for_each_step(const Finish& finish, Visit visit) {
+    for (const Coat& coat : finish.coats) {
+        for (const Step& step : coat.steps) visit(coat, step);
+    }
+}
+
+}  // namespace lacquer

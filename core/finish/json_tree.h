@@ -1,0 +1,20 @@
+// Reading JSON from a source that is not to be trusted.
+#pragma once
+
+#include <nlohmann/json.hpp>
+#include <string>
+#include <string_view>
+
+#include "core/base/result.h"
+
+namespace lacquer {
+
+/// Deepest nesting of lists and objects that is read.
+inline constexpr std::size_t max_json_depth = 32;
+/// Most keys in one object.
+inline constexpr std::size_t max_json_keys = 1024;
+
+/// The values of a JSON text, keys in their order. Faults, with line and column: `file.json`, `file.depth`.
+Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::string& where);
+
+}  // namespace lacquer

@@ -1,0 +1,149 @@
+// From a finish to the text of its file.
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/finish/file.h"
+#include "core/finish/kinds.h"
+
+namespace lacquer {
+
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+std::string scalar_text(const Json& value) {
+    if (value.is_number_float()) {
+        const double number = value.get<double>();
+        return std::isfinite(number) ? shortest_number(number) : "0";
+    }
+    return value.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string one_line(const Json& value) {
+    std::string text;
+    if (value.is_object()) {
+        for (const auto& [key, member] : value.items()) {
+            text += (text.empty() ? "" : ", ") + scalar_text(Json(key)) + ": " + one_line(member);
+        }
+        return "{" + text + "}";
+    }
+    if (value.is_array()) {
+        for (const Json& member : value) text += (text.empty() ? "" : ", ") + one_line(member);
+        return "[" + text + "]";
+    }
+    return scalar_text(value);
+}
+
+// A list with one member a line.
+std::string lines(const std::vector<std::string>& members, const std::string& indent) {
+    if (members.empty()) return "[]";
+    std::string text;
+    for (const std::string& member : members) text += (text.empty() ? "\n" : ",\n") + indent + "  " + member;
+    return "[" + text + "\n" + indent + "]";
+}
+
+void append(Json& object, const Extra& extra) {
+    for (const auto& [key, value] : extra.items()) object[key] = value;
+}
+
+Json setting(const Dial& dial, const DialValue& value) {
+    switch (dial.kind) {
+        case DialKind::toggle: return value[0] != 0;
+        case DialKind::colour: return Json(value);
+        case DialKind::number:
+        case DialKind::integer: break;
+    }
+    return value[0];
+}
+
+std::string step_text(const Step& step) {
+    Json object = {{"name", step.name}, {"formula", step.formula}};
+    if (!step.note.empty()) object["note"] = step.note;
+    if (!step.on) object["on"] = false;
+    append(object, step.extra);
+    return one_line(object);
+}
+
+std::string dial_text(const Dial& dial) {
+    Json object = {{"name", dial.name}, {"code_name", dial.code_name}, {"kind", dial_kind_name(dial.kind)},
+                   {"value", setting(dial, dial.value)}, {"default", setting(dial, dial.default_value)}};
+    if (dial.kind != DialKind::toggle) {
+        object["range"] = {dial.least, dial.most};
+        object["increment"] = dial.increment;
+    }
+    if (!dial.unit.empty()) object["unit"] = dial.unit;
+    if (!dial.note.empty()) object["note"] = dial.note;
+    if (!dial.formula.empty()) object["formula"] = dial.formula;
+    append(object, dial.extra);
+    return one_line(object);
+}
+
+std::string response_text(const Response& response) {
+    Json object = {{"name", response.name}, {"kind", response.kind}};
+    if (!response.cue.empty()) object["cue"] = response.cue;
+    Json settings = Json::object();
+    for (const auto& [name, value] : response.settings) {
+        std::visit([&](const auto& held) { settings[name] = held; }, value);
+    }
+    object["settings"] = std::move(settings);
+    return one_line(object);
+}
+
+std::string ground_text(const Ground& ground) {
+    Json object = {{"name", ground.name}, {"picture", ground.path}};
+    if (ground.data) object["data"] = true;
+    append(object, ground.extra);
+    return one_line(object);
+}
+
+std::string coat_text(const Coat& coat) {
+    Json head = {{"name", coat.name}};
+    if (!coat.note.empty()) head["note"] = coat.note;
+    if (!coat.on) head["on"] = false;
+    if (coat.folded) head["folded"] = true;
+    append(head, coat.extra);
+    std::vector<std::string> steps;
+    for (const Step& step : coat.steps) steps.push_back(step_text(step));
+    const std::string opened = one_line(head);
+    return opened.substr(0, opened.size() - 1) + ", \"steps\": " + lines(steps, "    ") + "}";
+}
+
+std::string cue_kind_text(const CueKind& cue) {
+    Json object = {{"name", cue.name}, {"strength", cue.strength}};
+    append(object, cue.extra);
+    return one_line(object);
+}
+
+std::string cue_text(const Cue& cue) {
+    return one_line(Json{{"cue", cue.name}, {"at", cue.at}, {"strength", cue.strength}});
+}
+
+template <class Things, class Text>
+std::string list(const Things& things, Text text) {
+    std::vector<std::string> members;
+    for (const auto& thing : things) members.push_back(text(thing));
+    return lines(members, "  ");
+}
+
+}  // namespace
+
+std::string finish_to_text(const Finish& finish) {
+    std::string text = "{\n";
+    const auto put = [&](const std::string& key, const std::string& value) {
+        text += "  " + scalar_text(Json(key)) + ": " + value + ",\n";
+    };
+    put("format", std::to_string(finish_format));
+    put("name", scalar_text(finish.name));
+    put("brief", scalar_text(finish.brief));
+    put("frame", one_line(Json{finish.frame_width, finish.frame_height}));
+    put("length", scalar_text(finish.length));
+    put("grounds", list(finish.grounds, ground_text));
+    put("cues", list(finish.cues, cue_kind_text));
+    put("responses", list(finish.responses, response_text));
+    put("dials", list(finish.dials, dial_text));
+    put("coats", list(finish.coats, coat_text));
+    for (const auto& [key, value] : finish.extra.items()) put(key, one_line(value));
+    return text + "  \"tape\": " + list(finish.tape, cue_text) + "\n}\n";
+}
+
+}  // namespace lacquer

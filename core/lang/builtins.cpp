@@ -1,0 +1,107 @@
+#include "core/lang/builtins.h"
+
+#include <algorithm>
+#include <array>
+
+namespace lacquer {
+
+namespace {
+
+using B = Builtin;
+
+// Meanings are those of GLSL ES 3.00 chapter 8; where it leaves a result undefined, the line says what it is here.
+constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows = {{
+    {B::radians, "radians", 'g', "g", "degrees", "degrees as radians"},
+    {B::degrees, "degrees", 'g', "g", "radians", "radians as degrees"},
+    {B::sin, "sin", 'g', "g", "angle", "sine of an angle in radians"},
+    {B::cos, "cos", 'g', "g", "angle", "cosine of an angle in radians"},
+    {B::tan, "tan", 'g', "g", "angle", "tangent of an angle in radians"},
+    {B::asin, "asin", 'g', "g", "x", "angle whose sine is x; x is held to -1..1"},
+    {B::acos, "acos", 'g', "g", "x", "angle whose cosine is x; x is held to -1..1"},
+    {B::atan, "atan", 'g', "g", "y_over_x", "angle whose tangent this is"},
+    {B::atan2, "atan", 'g', "gg", "y x", "angle of the point (x, y), -pi to pi; 0 at the origin"},
+    {B::sinh, "sinh", 'g', "g", "x", "hyperbolic sine"},
+    {B::cosh, "cosh", 'g', "g", "x", "hyperbolic cosine"},
+    {B::tanh, "tanh", 'g', "g", "x", "hyperbolic tangent"},
+    {B::asinh, "asinh", 'g', "g", "x", "inverse of sinh"},
+    {B::acosh, "acosh", 'g', "g", "x", "inverse of cosh; x below 1 counts as 1"},
+    {B::atanh, "atanh", 'g', "g", "x", "inverse of tanh"},
+    {B::pow, "pow", 'g', "gg", "x power", "x to a power; x below 0 counts as 0, the power 0 gives 1"},
+    {B::exp, "exp", 'g', "g", "x", "e to the power x"},
+    {B::log, "log", 'g', "g", "x", "natural logarithm"},
+    {B::exp2, "exp2", 'g', "g", "x", "2 to the power x"},
+    {B::log2, "log2", 'g', "g", "x", "logarithm to the base 2"},
+    {B::sqrt, "sqrt", 'g', "g", "x", "square root"},
+    {B::inversesqrt, "inversesqrt", 'g', "g", "x", "1 over the square root"},
+    {B::abs, "abs", 'g', "g", "x", "x without its sign"},
+    {B::sign, "sign", 'g', "g", "x", "-1, 0 or 1"},
+    {B::floor, "floor", 'g', "g", "x", "nearest whole number not above x"},
+    {B::trunc, "trunc", 'g', "g", "x", "x without what follows the point"},
+    {B::round, "round", 'g', "g", "x", "nearest whole number; halves go to the even one"},
+    {B::round_even, "roundEven", 'g', "g", "x", "nearest whole number; halves go to the even one"},
+    {B::ceil, "ceil", 'g', "g", "x", "nearest whole number not below x"},
+    {B::fract, "fract", 'g', "g", "x", "x - floor(x)"},
+    {B::mod, "mod", 'g', "gg", "x period", "x - period * floor(x / period)"},
+    {B::min, "min", 'g', "gg", "a b", "the smaller"},
+    {B::max, "max", 'g', "gg", "a b", "the larger"},
+    {B::clamp, "clamp", 'g', "ggg", "x least most", "x held between two ends"},
+    {B::mix, "mix", 'g', "ggg", "a b share", "a * (1 - share) + b * share"},
+    {B::mix_choice, "mix", 'g', "ggb", "a b which", "a, or b where which is true"},
+    {B::step, "step", 'g', "gg", "edge x", "0 below the edge, 1 from it on"},
+    {B::smoothstep, "smoothstep", 'g', "ggg", "edge0 edge1 x",
+     "0 to 1 between two edges, level at both; equal edges make a step"},
+    {B::is_nan, "isnan", 'b', "f", "x", "true if x is not a number"},
+    {B::is_inf, "isinf", 'b', "f", "x", "true if x is infinite"},
+    {B::float_bits_to_int, "floatBitsToInt", 'i', "f", "x", "the bits of a number as a whole number"},
+    {B::int_bits_to_float, "intBitsToFloat", 'f', "i", "bits", "the number that has these bits"},
+    {B::abs_int, "abs", 'i', "i", "x", "x without its sign"},
+    {B::sign_int, "sign", 'i', "i", "x", "-1, 0 or 1"},
+    {B::min_int, "min", 'i', "ii", "a b", "the smaller"},
+    {B::max_int, "max", 'i', "ii", "a b", "the larger"},
+    {B::clamp_int, "clamp", 'i', "iii", "x least most", "x held between two ends"},
+    {B::length, "length", 'f', "g", "v", "distance from 0"},
+    {B::distance, "distance", 'f', "gg", "a b", "distance between two points"},
+    {B::dot, "dot", 'f', "gg", "a b", "sum of the products of the parts"},
+    {B::cross, "cross", '3', "33", "a b", "the vector upright on both"},
+    {B::normalize, "normalize", 'g', "g", "v", "the same direction with length 1; 0 stays 0"},
+    {B::faceforward, "faceforward", 'g', "ggg", "n i reference", "n turned to face away from i"},
+    {B::reflect, "reflect", 'g', "gg", "i n", "i - 2 * dot(n, i) * n"},
+    {B::refract, "refract", 'g', "ggf", "i n eta", "the direction i bent where it passes a surface"},
+    {B::hash_1, "hash", 'f', "f", "cell", "a random number in 0..1 for each whole number"},
+    {B::hash_2, "hash", 'f', "2", "cell", "a random number in 0..1 for each unit square"},
+    {B::hash_3, "hash", 'f', "3", "cell", "a random number in 0..1 for each unit cube"},
+    {B::hash3, "hash3", '3', "3", "cell", "three unrelated random numbers in 0..1 for each unit cube"},
+    {B::value_noise_2, "value_noise", 'f', "2", "where", "random heights, blended smoothly, 0..1"},
+    {B::value_noise_3, "value_noise", 'f', "3", "where", "random heights in space, blended smoothly, 0..1"},
+    {B::gradient_noise_2, "gradient_noise", 'f', "2", "where", "random slopes, blended smoothly, 0..1 round 0.5"},
+    {B::gradient_noise_3, "gradient_noise", 'f', "3", "where", "random slopes in space, blended smoothly, 0..1 round 0.5"},
+    {B::texture, "texture", 'p', "p2", "picture where", "a step or ground read at another place"},
+}};
+
+constexpr bool in_order() {
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        if (rows[i].id != static_cast<Builtin>(i) || rows[i].name.empty()) return false;
+    }
+    return true;
+}
+static_assert(in_order(), "one row for each id, in the order of the ids");
+
+}  // namespace
+
+std::span<const BuiltinRow> builtin_rows() { return rows; }
+
+const BuiltinRow& builtin_row(Builtin id) { return rows[static_cast<std::size_t>(id)]; }
+
+bool is_builtin_name(std::string_view name) {
+    constexpr std::array<std::string_view, 8> words = {"float", "vec2", "vec3", "vec4", "int", "bool", "true", "false"};
+    return std::find(words.begin(), words.end(), name) != words.end() ||
+           std::any_of(rows.begin(), rows.end(), [&](const BuiltinRow& row) { return row.name == name; });
+}
+
+std::string signature_text(const BuiltinRow& row) {
+    std::string text = std::string(row.name) + "(";
+    for (const char c : row.param_names) text += c == ' ' ? std::string(", ") : std::string(1, c);
+    return text + ")";
+}
+
+}  // namespace lacquer

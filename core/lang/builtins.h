@@ -1,0 +1,53 @@
+// The functions that the language brings along: one table, keyed by id, which checker, evaluators and help read.
+#pragma once
+
+#include <span>
+#include <string>
+#include <string_view>
+
+namespace lacquer {
+
+/// One id for each function and number of arguments that is computed in its own way.
+enum class Builtin {
+    // trigonometry
+    radians, degrees, sin, cos, tan, asin, acos, atan, atan2, sinh, cosh, tanh, asinh, acosh, atanh,
+    // exponentials
+    pow, exp, log, exp2, log2, sqrt, inversesqrt,
+    // common
+    abs, sign, floor, trunc, round, round_even, ceil, fract, mod, min, max, clamp, mix, mix_choice, step, smoothstep,
+    is_nan, is_inf, float_bits_to_int, int_bits_to_float,
+    // whole numbers
+    abs_int, sign_int, min_int, max_int, clamp_int,
+    // geometry
+    length, distance, dot, cross, normalize, faceforward, reflect, refract,
+    // random and noise
+    hash_1, hash_2, hash_3, hash3, value_noise_2, value_noise_3, gradient_noise_2, gradient_noise_3,
+    // pictures
+    texture,
+    count
+};
+
+/// A row of the table. `result` and each letter of `params` is a type: g any number of numbers (all g alike), f one
+/// number, 2 3 4 so many, b yes or no, i a whole number, p the name of a step or ground.
+struct BuiltinRow {
+    Builtin id;
+    std::string_view name;
+    char result;
+    std::string_view params;
+    std::string_view param_names;  ///< parted by blanks
+    std::string_view words;        ///< one line of help
+};
+
+/// All rows, in the order of the ids.
+std::span<const BuiltinRow> builtin_rows();
+
+/// The row of an id.
+const BuiltinRow& builtin_row(Builtin id);
+
+/// True if some built-in or constructor goes by this name.
+bool is_builtin_name(std::string_view name);
+
+/// How the function is called, such as "mix(a, b, share)".
+std::string signature_text(const BuiltinRow& row);
+
+}  // namespace lacquer

@@ -1,0 +1,46 @@
+// From what a formula says to what it means: names, types, widths.
+#pragma once
+
+#include <functional>
+#include <map>
+#include <optional>
+#include <set>
+#include <string>
+#include <string_view>
+
+#include "core/base/result.h"
+#include "core/lang/expression.h"
+#include "core/lang/typed.h"
+
+namespace lacquer {
+
+/// What a name stands for, and its type.
+struct Symbol {
+    SymbolKind kind = SymbolKind::known;
+    Type type = Type::number;
+};
+
+/// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and the
+/// fault repeats it.
+struct Scope {
+    std::map<std::string, Symbol, std::less<>> symbols;
+    std::map<std::string, std::string, std::less<>> out_of_reach;
+};
+
+/// The names that every step knows: uv, pixel, frame_size, pixel_size, aspect, time.
+Scope step_scope();
+
+/// Gives every part of `expression` its meaning. Widths: 1 fits n; 4 fits 3 without its opacity; 3 fits 4 with opacity
+/// 1; 3 with 4 under an operator works on the colours and keeps the opacity; for a function whose result is one number
+/// (dot, distance) 4 with 3 drops the opacity. `text` is what was parsed, for quoting.
+/// Faults: `lang.unknown-name`, `lang.unknown-function`, `lang.out-of-reach`, `lang.width`, `lang.kind`, `lang.count`,
+/// `lang.parts`, `lang.picture`.
+Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text);
+
+/// Parses and checks in one go. With `wanted`, the result is fitted to that type.
+Result<Typed> compile_formula(std::string_view text, const Scope& scope, std::optional<Type> wanted = std::nullopt);
+
+/// All names that the formula uses as values or pictures, in order of first use.
+std::vector<std::string> names_used(const Typed& typed);
+
+}  // namespace lacquer

@@ -1,0 +1,49 @@
+#include "core/picture/transfer.h"
+
+#include <bit>
+#include <cmath>
+#include <limits>
+
+namespace lacquer {
+
+double srgb_encode(double linear) {
+    return linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1.0 / 2.4) - 0.055;
+}
+
+double srgb_decode(double encoded) {
+    return encoded <= 0.04045 ? encoded / 12.92 : std::pow((encoded + 0.055) / 1.055, 2.4);
+}
+
+const std::array<float, 256>& srgb_decode_table() {
+    static const std::array<float, 256> table = [] {
+        std::array<float, 256> made{};
+        for (std::size_t k = 0; k < made.size(); ++k) {
+            made[k] = static_cast<float>(srgb_decode(static_cast<double>(k) / 255.0));
+        }
+        return made;
+    }();
+    return table;
+}
+
+SrgbEncoder::SrgbEncoder() {
+    for (std::size_t k = 0; k < 255; ++k) {
+        threshold_[k] = static_cast<float>(srgb_decode((static_cast<double>(k) + 0.5) / 255.0));
+    }
+    threshold_[255] = std::numeric_limits<float>::infinity();
+    std::uint8_t level = 0;
+    for (std::uint32_t i = 0; i < count_; ++i) {
+        const float lowest = std::bit_cast<float>(lowest_bits_ + (i << shift_));
+        while (lowest >= threshold_[level]) ++level;
+        start_[i] = level;
+    }
+}
+
+std::uint8_t SrgbEncoder::operator()(float linear) const {
+    if (!(linear >= std::bit_cast<float>(lowest_bits_))) return 0;
+    if (linear >= 1.0F) return 255;
+    // A table cell spans 1/256 of its value, the thresholds lie wider apart: at most one of them is inside.
+    const std::uint8_t level = start_[(std::bit_cast<std::uint32_t>(linear) - lowest_bits_) >> shift_];
+    return static_cast<std::uint8_t>(level + (linear >= threshold_[level] ? 1 : 0));
+}
+
+}  // namespace lacquer

@@ -1,0 +1,33 @@
+// The sRGB transfer function between linear light and display values. Source: IEC 61966-2-1.
+#pragma once
+
+#include <array>
+#include <cstdint>
+
+namespace lacquer {
+
+/// Linear light to display value; 0..1 to 0..1, larger values follow the same curve, negative ones its straight part.
+double srgb_encode(double linear);
+
+/// Display value to linear light; the inverse of `srgb_encode`.
+double srgb_decode(double encoded);
+
+/// Linear light of each 8-bit display value.
+const std::array<float, 256>& srgb_decode_table();
+
+/// Turns linear light into the nearest 8-bit display value by a table: as exact as the formula and much faster.
+class SrgbEncoder {
+public:
+    SrgbEncoder();
+    /// Below 0 and NaN give 0, above 1 gives 255.
+    std::uint8_t operator()(float linear) const;
+
+private:
+    static constexpr std::uint32_t lowest_bits_ = 0x39000000U;  // 2^-13, below the first change
+    static constexpr int shift_ = 15;
+    static constexpr std::uint32_t count_ = (0x3F800000U - lowest_bits_) >> shift_;
+    std::array<std::uint8_t, count_> start_{};
+    std::array<float, 256> threshold_{};  // threshold_[k] is where k turns into k + 1
+};
+
+}  // namespace lacquer

@@ -1,0 +1,130 @@
+#include "core/plan/plan.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace lacquer {
+
+namespace {
+
+using Names = std::set<std::string, std::less<>>;
+
+// What one step takes from others.
+struct Sources {
+    Names here;     // steps whose value it uses at its own pixel
+    Names there;    // steps that it reads at other places
+    Names grounds;
+};
+
+void collect(const Typed& typed, Sources& sources) {
+    if (typed.kind == TypedKind::read || typed.kind == TypedKind::symbol) {
+        if (typed.symbol == SymbolKind::ground) sources.grounds.insert(typed.name);
+        if (typed.symbol == SymbolKind::step) {
+            (typed.kind == TypedKind::read ? sources.there : sources.here).insert(typed.name);
+        }
+    }
+    for (const Typed& arg : typed.args) collect(arg, sources);
+}
+
+class Planner {
+public:
+    explicit Planner(const CheckedFinish& checked) : checked_(checked) {
+        for (const CheckedStep& step : checked.steps) {
+            if (!step.typed) continue;
+            steps_[step.name] = &step;
+            collect(*step.typed, sources_[step.name]);
+        }
+    }
+
+    Plan run(const std::vector<std::string>& wanted) {
+        std::vector<std::string> good;
+        for (const std::string& name : wanted) {
+            if (steps_.contains(name)) good.push_back(name);
+        }
+        find_stored(good);
+        Plan plan;
+        for (const CheckedStep& step : checked_.steps) {
+            if (stored_.contains(step.name)) plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
+        }
+        plan.passes.push_back(pass_for("draws", good, ""));
+        return plan;
+    }
+
+private:
+    void find_stored(const std::vector<std::string>& wanted) {
+        Names needed;
+        std::vector<std::string> todo = wanted;
+        while (!todo.empty()) {
+            const std::string name = todo.back();
+            todo.pop_back();
+            if (!needed.insert(name).second) continue;
+            const Sources& sources = sources_[name];
+            todo.insert(todo.end(), sources.here.begin(), sources.here.end());
+            todo.insert(todo.end(), sources.there.begin(), sources.there.end());
+            stored_.insert(sources.there.begin(), sources.there.end());
+        }
+    }
+
+    Pass pass_for(std::string name, const std::vector<std::string>& outputs, const std::string& own) {
+        Pass pass;
+        pass.name = std::move(name);
+        pass.outputs = outputs;
+        Names computed;
+        Names stored;
+        Names grounds;
+        std::vector<std::string> todo = outputs;
+        while (!todo.empty()) {
+            const std::string step = todo.back();
+            todo.pop_back();
+            if (step != own && stored_.contains(step)) {
+                stored.insert(step);
+                continue;
+            }
+            if (!computed.insert(step).second) continue;
+            const Sources& sources = sources_[step];
+            todo.insert(todo.end(), sources.here.begin(), sources.here.end());
+            stored.insert(sources.there.begin(), sources.there.end());
+            grounds.insert(sources.grounds.begin(), sources.grounds.end());
+        }
+        for (const CheckedStep& step : checked_.steps) {
+            if (computed.contains(step.name)) pass.steps.push_back({step.name, *step.typed});
+        }
+        pass.stored.assign(stored.begin(), stored.end());
+        pass.grounds.assign(grounds.begin(), grounds.end());
+        return pass;
+    }
+
+    const CheckedFinish& checked_;
+    std::map<std::string, const CheckedStep*, std::less<>> steps_;
+    std::map<std::string, Sources, std::less<>> sources_;
+    Names stored_;
+};
+
+std::string joined(const std::vector<std::string>& names) {
+    std::string text;
+    for (const std::string& name : names) text += (text.empty() ? "" : ", ") + name;
+    return text;
+}
+
+}  // namespace
+
+Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted) {
+    return Planner(checked).run(wanted);
+}
+
+std::string to_text(const Plan& plan) {
+    std::string text;
+    for (const Pass& pass : plan.passes) {
+        text += "pass " + pass.name + "\n";
+        if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
+        if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
+        for (const PassStep& step : pass.steps) {
+            text += "  " + step.name + ": " + std::string(glsl_name(step.typed.type)) + " = " + to_text(step.typed) + "\n";
+        }
+        text += "  hands out " + joined(pass.outputs) + "\n";
+    }
+    return text;
+}
+
+}  // namespace lacquer

@@ -1,0 +1,39 @@
+// From a checked finish to an ordered list of passes.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/finish/checked.h"
+
+namespace lacquer {
+
+/// A step to compute within a pass.
+struct PassStep {
+    std::string name;
+    Typed typed;
+};
+
+/// One run over all pixels. Its steps stand in order; names that are neither among them nor in `stored` are grounds,
+/// dials, responses and known names.
+struct Pass {
+    std::string name;
+    std::vector<PassStep> steps;
+    std::vector<std::string> stored;   ///< steps of earlier passes that it reads
+    std::vector<std::string> grounds;  ///< grounds that it reads
+    std::vector<std::string> outputs;  ///< steps, among `steps` or `stored`, whose values it hands out
+};
+
+/// All passes; each but the last stores one step.
+struct Plan {
+    std::vector<Pass> passes;
+};
+
+/// The passes that yield the values of `wanted`. Steps that are read elsewhere by `texture` are stored first. Wanted
+/// steps with a fault are left out.
+Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted);
+
+/// The passes as text, a few lines each.
+std::string to_text(const Plan& plan);
+
+}  // namespace lacquer

@@ -1,0 +1,77 @@
+// One frame: a checked finish at a moment, drawn.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/cancel.h"
+#include "core/base/worker_pool.h"
+#include "core/cpu/kernels.h"
+#include "core/finish/checked.h"
+#include "core/finish/drive_values.h"
+#include "core/plan/plan.h"
+#include "core/render/grounds.h"
+
+namespace lacquer {
+
+struct Program;
+
+/// What to draw.
+struct RenderRequest {
+    std::shared_ptr<const CheckedFinish> checked;
+    std::string finish_path;  ///< where the finish lies, for its pictures; may be empty
+    double time = 0;
+    Cues cues;  ///< in order of time
+    HeldDials held;
+    int width = 0;  ///< drawn size in pixels; 0 draws the frame's own
+    int height = 0;
+    /// The frame's size for this drawing; 0 is the finish's own.
+    int frame_width = 0;
+    int frame_height = 0;
+    /// Steps whose values are wanted; an empty name stands for the finished picture.
+    std::vector<std::string> steps;
+    bool small_grounds = false;  ///< pictures averaged down to the drawn size first
+};
+
+/// A step's value at each pixel: as many channels as its type has parts.
+struct DrawnStep {
+    std::string name;
+    Type type = Type::number;
+    Picture picture;
+};
+
+struct Frame {
+    std::vector<DrawnStep> steps;  ///< those wanted that have no fault, in the order in which they were wanted
+    Faults notices;                ///< missing pictures
+    DriveValues values;
+    std::size_t passes = 0;
+    double milliseconds = 0;
+};
+
+/// Draws frames, keeping programs and pictures between them. To be used from one thread at a time.
+class Renderer {
+public:
+    /// With `kernels`, those instead of the fastest.
+    explicit Renderer(WorkerPool& pool, std::optional<KernelSet> kernels = std::nullopt);
+
+    /// The frame, or nothing if it was called off. Faults: `render.size`, `render.cancelled`.
+    Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
+
+private:
+    struct Run;
+    std::shared_ptr<const Program> program_for(const Pass& pass);
+    void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs);
+
+    WorkerPool& pool_;
+    KernelSet kernels_;
+    GroundStore grounds_;
+    std::map<std::string, std::shared_ptr<const Program>> programs_;
+};
+
+/// The plan that `render` follows for these steps, for explaining.
+Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& steps);
+
+}  // namespace lacquer

@@ -1,0 +1,25 @@
+// From values to what the eye and a file get.
+#pragma once
+
+#include "core/base/worker_pool.h"
+#include "core/lang/type.h"
+#include "core/picture/picture.h"
+
+namespace lacquer {
+
+/// 8-bit display values: one number as grey and two as red and green, both as they stand; three or four as colour in
+/// linear light by the sRGB curve, the fourth as straight opacity. What lies outside 0..1 is held to it; NaN is 0.
+Image8 to_image(const Picture& picture, Type type, WorkerPool& pool);
+
+/// `image` at half its width and height, each pixel the mean of four.
+Image8 halved(const Image8& image);
+
+/// The smallest and largest finite value in a picture, and how many values are not finite.
+struct ValueRange {
+    float least = 0;
+    float most = 0;
+    std::size_t not_finite = 0;
+};
+ValueRange value_range(const Picture& picture);
+
+}  // namespace lacquer
