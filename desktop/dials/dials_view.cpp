@@ -1,0 +1,443 @@
+#include "desktop/dials/dials_view.h"
+
+#include <QContextMenuEvent>
+#include <QMenu>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/picture/transfer.h"
+#include "desktop/dials/dial_text.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/line_editor.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int margin = 12;
+constexpr int card_width = 252;
+constexpr int card_height = 112;
+constexpr int row_height = 28;
+constexpr int trace_samples = 200;
+
+QColor swatch(const DialValue& colour) {
+    const double brightness = std::max({1.0, colour[0], colour[1], colour[2]});
+    const auto level = [&](double part) {
+        return static_cast<int>(std::lround(std::clamp(srgb_encode(part / brightness), 0.0, 1.0) * 255));
+    };
+    return {level(colour[0]), level(colour[1]), level(colour[2])};
+}
+
+// The dials that reach a step, by way of any others.
+std::set<std::string, std::less<>> dials_reaching(const CheckedFinish& checked, const std::string& step) {
+    std::set<std::string, std::less<>> seen;
+    std::set<std::string, std::less<>> dials;
+    std::vector<std::string> todo{step};
+    while (!todo.empty()) {
+        const std::string name = todo.back();
+        todo.pop_back();
+        if (!seen.insert(name).second) continue;
+        const CheckedStep* found = find_step(checked, name);
+        const Typed* typed = found != nullptr && found->typed ? &*found->typed : nullptr;
+        for (const CheckedDial& dial : checked.dials) {
+            if (dial.name != name) continue;
+            dials.insert(name);
+            if (dial.formula) typed = &*dial.formula;
+        }
+        if (typed == nullptr) continue;
+        for (std::string& used : names_used(*typed)) todo.push_back(std::move(used));
+    }
+    return dials;
+}
+
+}  // namespace
+
+DialsView::DialsView(Session& session, QWidget* parent)
+    : QAbstractScrollArea(parent), session_(session), value_editor_(new LineEditor(viewport())) {
+    setObjectName(QStringLiteral("dials"));
+    setAccessibleName(tr("Dials"));
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setFocusPolicy(Qt::StrongFocus);
+    value_editor_->setObjectName(QStringLiteral("value_editor"));
+    value_editor_->setFont(theme::figures(12));
+    value_editor_->hide();
+    connect(value_editor_, &QLineEdit::editingFinished, this, [this] { end_value(true); });
+    connect(value_editor_, &LineEditor::dismissed, this, [this] { end_value(false); });
+    connect(&session_, &Session::finish_changed, this, [this] {
+        retrace();
+        rebuild();
+    });
+    connect(&session_, &Session::selection_changed, this, &DialsView::rebuild);
+    connect(&session_, &Session::time_changed, this, [this] { viewport()->update(); });
+    retrace();
+    rebuild();
+}
+
+QPoint DialsView::scrolled() const { return {0, verticalScrollBar()->value()}; }
+
+void DialsView::retrace() {
+    traces_.clear();
+    const Finish& finish = session_.finish();
+    const bool any = std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
+    if (!any) return;
+    for (int i = 0; i < trace_samples; ++i) {
+        const double time = finish.length * i / (trace_samples - 1);
+        const DriveValues values = drive_values(session_.checked(), {time, finish.tape});
+        for (const Dial& dial : finish.dials) {
+            if (dial.formula.empty()) continue;
+            traces_[dial.name].push_back(static_cast<float>(setting_from(values.at(dial.name))[0]));
+        }
+    }
+}
+
+void DialsView::rebuild() {
+    const Finish& finish = session_.finish();
+    reaching_ = dials_reaching(session_.checked(), session_.selected());
+    std::vector<std::size_t> order(finish.dials.size());
+    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        return reaching_.contains(finish.dials[a].name) && !reaching_.contains(finish.dials[b].name);
+    });
+    cells_.clear();
+    const int width = viewport()->width();
+    int x = margin;
+    int y = 4;
+    const auto is_card = [&](std::size_t i) { return !finish.dials[i].formula.empty(); };
+    bool any_card = false;
+    for (const std::size_t i : order) {
+        if (!is_card(i)) continue;
+        if (any_card && x + card_width > width - margin) {
+            x = margin;
+            y += card_height + 8;
+        }
+        any_card = true;
+        Cell cell{i, true, QRect(x, y, card_width, card_height), {}, {}, {}};
+        cell.name = QRect(x + 10, y + 6, 120, 18);
+        cell.value = QRect(x + 130, y + 6, card_width - 140, 18);
+        cell.track = QRect(x + 10, y + 30, card_width - 20, 12);
+        cells_.push_back(cell);
+        x += card_width + 8;
+    }
+    if (any_card) y += card_height + 8;
+    const int columns = width >= 700 ? 2 : 1;
+    const int column_width = (width - 2 * margin - (columns - 1) * 20) / columns;
+    int n = 0;
+    for (const std::size_t i : order) {
+        if (is_card(i)) continue;
+        const int left = margin + (n % columns) * (column_width + 20);
+        const int top = y + n / columns * row_height;
+        Cell cell{i, false, QRect(left, top, column_width, row_height), {}, {}, {}};
+        cell.name = QRect(left, top, 96, row_height);
+        cell.value = QRect(left + column_width - 116, top, 116, row_height);
+        cell.track = QRect(left + 104, top + row_height / 2 - 6, column_width - 104 - 128, 12);
+        cells_.push_back(cell);
+        ++n;
+    }
+    const int bottom = y + (n + columns - 1) / columns * row_height + 8;
+    verticalScrollBar()->setPageStep(viewport()->height());
+    verticalScrollBar()->setSingleStep(row_height);
+    verticalScrollBar()->setRange(0, std::max(0, bottom - viewport()->height()));
+    if (find_dial(finish, chosen_) == nullptr) chosen_ = cells_.empty() ? std::string() : finish.dials[cells_.front().dial].name;
+    viewport()->update();
+}
+
+DialValue DialsView::present_value(const Dial& dial) const {
+    if (dial.formula.empty()) return dial.value;
+    const auto found = session_.values().find(dial.name);
+    return found == session_.values().end() ? dial.value : setting_from(found->second);
+}
+
+const DialsView::Cell* DialsView::cell_at(QPoint point) const {
+    const QPoint at = point + scrolled();
+    const auto found = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) { return cell.area.contains(at); });
+    return found == cells_.end() ? nullptr : &*found;
+}
+
+const DialsView::Cell* DialsView::cell_of(const std::string& dial) const {
+    const auto found = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) {
+        return session_.finish().dials[cell.dial].name == dial;
+    });
+    return found == cells_.end() ? nullptr : &*found;
+}
+
+QRect DialsView::track_area(const std::string& dial) const {
+    const Cell* cell = cell_of(dial);
+    return cell == nullptr ? QRect() : cell->track.translated(-scrolled());
+}
+
+void DialsView::choose(const std::string& dial) {
+    chosen_ = dial;
+    if (const Cell* cell = cell_of(dial)) {
+        if (cell->area.top() < verticalScrollBar()->value()) verticalScrollBar()->setValue(cell->area.top() - 4);
+        if (cell->area.bottom() > verticalScrollBar()->value() + viewport()->height()) {
+            verticalScrollBar()->setValue(cell->area.bottom() - viewport()->height() + 4);
+        }
+    }
+    viewport()->update();
+}
+
+// ---- painting ----
+
+QString DialsView::source_words(const Dial& dial) const {
+    if (session_.held().contains(dial.name)) return tr("held · Esc lets go");
+    return dial.formula.empty() ? QString() : qs(dial.formula) + tr(" · drag to hold it still");
+}
+
+void DialsView::paintEvent(QPaintEvent*) {
+    QPainter painter(viewport());
+    painter.fillRect(viewport()->rect(), theme::panel);
+    if (cells_.empty()) {
+        painter.setPen(theme::quiet);
+        painter.setFont(theme::words());
+        painter.drawText(viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
+                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name in a formula."));
+        return;
+    }
+    painter.translate(-scrolled());
+    for (const Cell& cell : cells_) paint_cell(painter, cell);
+}
+
+void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
+    const Dial& dial = session_.finish().dials[cell.dial];
+    const bool held = session_.held().contains(dial.name);
+    const bool is_chosen = dial.name == chosen_;
+    if (cell.card) {
+        painter.setPen(held ? theme::gold : theme::hairline);
+        painter.setBrush(theme::raised);
+        painter.drawRoundedRect(cell.area.adjusted(0, 0, -1, -1), 4, 4);
+    } else {
+        painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
+    }
+    if (is_chosen && hasFocus()) painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
+    const bool reaches = reaching_.contains(dial.name);
+    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true), reaches ? theme::text : theme::quiet);
+    const DialValue value = present_value(dial);
+    const CheckedDial& checked = session_.checked().dials[cell.dial];
+    QRect value_area = cell.value;
+    if (dial.kind == DialKind::colour) {
+        const QRect box(value_area.left(), value_area.center().y() - 5, 11, 11);
+        painter.fillRect(box, swatch(value));
+        value_area.adjust(14, 0, 0, 0);
+    }
+    const bool differs = dial.formula.empty() && dial.value != dial.default_value;
+    theme::paint_text(painter, value_area, dial_value_text(dial, value), theme::figures(dial.kind == DialKind::colour ? 11 : 12),
+                      !dial.formula.empty() && !held ? theme::vermilion_text : theme::text, Qt::AlignRight);
+    paint_track(painter, cell, dial);
+    if (differs && dial.kind != DialKind::toggle) {
+        const int x = cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
+        painter.fillRect(QRect(x, cell.track.bottom() + 1, 1, 3), theme::quiet);
+    }
+    if (!cell.card) return;
+    if (checked.fault) {
+        const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
+        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
+        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(11), theme::vermilion_text);
+        theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(11), theme::quiet);
+    } else {
+        paint_card_trace(painter, cell, dial);
+    }
+    const QRect line(cell.area.left() + 10, cell.area.bottom() - 19, cell.area.width() - 20, 16);
+    theme::paint_text(painter, line, source_words(dial), theme::figures(10), held ? theme::gold : theme::quiet);
+}
+
+void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dial) const {
+    const QRect track = cell.track;
+    const QRect groove(track.left(), track.center().y() - 1, track.width(), 4);
+    const double share = dial_share(dial, present_value(dial));
+    if (dial.kind == DialKind::toggle) {
+        const QRect box(track.left(), track.top() - 1, 24, 12);
+        painter.setPen(Qt::NoPen);
+        painter.setRenderHint(QPainter::Antialiasing);
+        QColor colour = share > 0 ? theme::celadon : theme::hairline;
+        if (share > 0) colour.setAlpha(0x55);
+        painter.setBrush(colour);
+        painter.drawRoundedRect(box, 6, 6);
+        painter.setBrush(share > 0 ? theme::celadon : theme::quiet);
+        painter.drawEllipse(QRect(share > 0 ? box.right() - 10 : box.left() + 1, box.top() + 1, 10, 10));
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        return;
+    }
+    painter.fillRect(groove, theme::black);
+    const bool driven = !dial.formula.empty() && !session_.held().contains(dial.name);
+    const int x = track.left() + static_cast<int>(share * (track.width() - 1));
+    if (driven) painter.fillRect(QRect(groove.left(), groove.top(), x - groove.left(), 4), theme::vermilion);
+    painter.fillRect(QRect(x - 2, track.top(), 5, 12), theme::text);
+}
+
+void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const {
+    const auto found = traces_.find(dial.name);
+    if (found == traces_.end() || found->second.size() < 2) return;
+    const QRect area(cell.area.left() + 10, cell.area.top() + 50, cell.area.width() - 20, 36);
+    const auto x_of = [&](double share) { return area.left() + share * (area.width() - 1); };
+    QPolygonF line;
+    for (std::size_t i = 0; i < found->second.size(); ++i) {
+        const double share = static_cast<double>(i) / static_cast<double>(found->second.size() - 1);
+        const double up = dial_share(dial, {static_cast<double>(found->second[i]), 0, 0});
+        line.append(QPointF(x_of(share), area.bottom() - up * (area.height() - 1)));
+    }
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme::vermilion, 1.5));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolyline(line);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    const int now = static_cast<int>(x_of(session_.time() / session_.finish().length));
+    painter.fillRect(QRect(now, area.top() - 2, 1, area.height() + 4), theme::text);
+}
+
+// ---- hands ----
+
+void DialsView::resizeEvent(QResizeEvent*) { rebuild(); }
+
+void DialsView::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    const Cell* cell = cell_at(event->pos());
+    if (cell == nullptr) return;
+    const Dial dial = session_.finish().dials[cell->dial];
+    choose(dial.name);
+    const QPoint at = event->pos() + scrolled();
+    if (event->button() != Qt::LeftButton || !cell->track.adjusted(-4, -4, 4, 4).contains(at)) return;
+    if (dial.kind == DialKind::toggle) {
+        session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), 1));
+        session_.seal_edit();
+        return;
+    }
+    dragged_ = dial.name;
+    drag_x_ = event->pos().x();
+    drag_share_ = dial_share(dial, present_value(dial));
+    const double pressed = static_cast<double>(at.x() - cell->track.left()) / (cell->track.width() - 1);
+    session_.set_interacting(true);
+    // A press on the handle picks it up; one beside it brings it there.
+    if (std::fabs(pressed - drag_share_) * cell->track.width() > 5) {
+        drag_share_ = std::clamp(pressed, 0.0, 1.0);
+        session_.set_dial(dial.name, dial_value_at(dial, present_value(dial), drag_share_, false));
+    }
+}
+
+void DialsView::mouseMoveEvent(QMouseEvent* event) {
+    if (!dragged_.empty()) drag_to(event);
+}
+
+void DialsView::drag_to(QMouseEvent* event) {
+    const Cell* cell = cell_of(dragged_);
+    const Dial* dial = find_dial(session_.finish(), dragged_);
+    if (cell == nullptr || dial == nullptr) return;
+    const bool fine = (event->modifiers() & Qt::ShiftModifier) != 0;
+    const bool coarse = (event->modifiers() & Qt::ControlModifier) != 0;
+    const double moved = static_cast<double>(event->pos().x() - drag_x_) / (cell->track.width() - 1);
+    drag_x_ = event->pos().x();
+    drag_share_ += moved * (fine ? 0.1 : 1);
+    session_.set_dial(dragged_, dial_value_at(*dial, present_value(*dial), drag_share_, coarse));
+}
+
+void DialsView::mouseReleaseEvent(QMouseEvent*) {
+    if (dragged_.empty()) return;
+    const Dial* dial = find_dial(session_.finish(), dragged_);
+    if (dial != nullptr && dial->formula.empty()) {
+        session_.say(tr("%1 is %2").arg(qs(shown_name(dragged_)), dial_value_text(*dial, dial->value)));
+    } else if (dial != nullptr) {
+        session_.say(tr("%1 is held; Esc lets it go").arg(qs(shown_name(dragged_))));
+    }
+    dragged_.clear();
+    session_.set_interacting(false);
+}
+
+void DialsView::mouseDoubleClickEvent(QMouseEvent* event) {
+    const Cell* cell = cell_at(event->pos());
+    if (cell == nullptr) return;
+    const QPoint at = event->pos() + scrolled();
+    const std::string name = session_.finish().dials[cell->dial].name;
+    choose(name);
+    if (cell->value.contains(at)) {
+        edit_value();
+    } else if (!cell->track.contains(at)) {
+        emit wants_form(qs(name));
+    }
+}
+
+void DialsView::keyPressEvent(QKeyEvent* event) {
+    const Cell* cell = cell_of(chosen_);
+    if (cell == nullptr) return QAbstractScrollArea::keyPressEvent(event);
+    const auto at = cell - cells_.data();
+    const auto go = [&](std::ptrdiff_t to) {
+        to = std::clamp<std::ptrdiff_t>(to, 0, static_cast<std::ptrdiff_t>(cells_.size()) - 1);
+        choose(session_.finish().dials[cells_[static_cast<std::size_t>(to)].dial].name);
+    };
+    const Dial& dial = session_.finish().dials[cell->dial];
+    const double by = (event->modifiers() & Qt::ControlModifier) != 0 ? 10 : (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.1 : 1;
+    switch (event->key()) {
+        case Qt::Key_Up: return go(at - 1);
+        case Qt::Key_Down: return go(at + 1);
+        case Qt::Key_Left: return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
+        case Qt::Key_Right: return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
+        case Qt::Key_Return:
+        case Qt::Key_Enter: return edit_value();
+        default: QAbstractScrollArea::keyPressEvent(event);
+    }
+}
+
+void DialsView::contextMenuEvent(QContextMenuEvent* event) {
+    if (dial_menu_ != nullptr) dial_menu_->exec(event->globalPos());
+}
+
+void DialsView::edit_value() {
+    const Cell* cell = cell_of(chosen_);
+    if (cell == nullptr) return;
+    const Dial& dial = session_.finish().dials[cell->dial];
+    value_editor_->setText(dial_value_text(dial, present_value(dial)));
+    value_editor_->setGeometry(cell->value.adjusted(dial.kind == DialKind::colour ? -40 : 20, 2, 2, -2).translated(-scrolled()));
+    value_editor_->show();
+    value_editor_->selectAll();
+    value_editor_->setFocus();
+}
+
+void DialsView::end_value(bool keep) {
+    if (!value_editor_->isVisible()) return;
+    const QString typed = value_editor_->text();
+    value_editor_->hide();
+    setFocus();
+    const Dial* dial = find_dial(session_.finish(), chosen_);
+    if (!keep || dial == nullptr) return;
+    if (typed == dial_value_text(*dial, present_value(*dial))) return;
+    const auto value = dial_value_from(*dial, typed);
+    if (!value) {
+        session_.say(dial->kind == DialKind::colour ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
+                                                    : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
+        return;
+    }
+    session_.set_dial(chosen_, *value);
+    session_.seal_edit();
+}
+
+void DialsView::delete_chosen() {
+    if (chosen_.empty()) return;
+    const std::vector<std::string> users = users_of(session_.finish(), chosen_);
+    QString what = tr("Deleted the dial %1").arg(qs(shown_name(chosen_)));
+    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
+    session_.edit(delete_dial(session_.finish(), chosen_), what);
+}
+
+void DialsView::reset_chosen() {
+    const Dial* dial = find_dial(session_.finish(), chosen_);
+    if (dial == nullptr) return;
+    if (!dial->formula.empty()) return session_.let_go(chosen_);
+    session_.set_dial(chosen_, dial->default_value);
+    session_.seal_edit();
+    session_.say(tr("%1 is at its default").arg(qs(shown_name(chosen_))));
+}
+
+void DialsView::value_as_default() {
+    Finish changed = session_.finish();
+    for (Dial& dial : changed.dials) {
+        if (dial.name == chosen_) dial.default_value = dial.value;
+    }
+    session_.edit(std::move(changed), tr("Made the value of %1 its default").arg(qs(shown_name(chosen_))));
+}
+
+}  // namespace lacquer

@@ -1,0 +1,84 @@
+// The dials: driven ones as cards with a trace of where their value has been and will be, the others as rows.
+#pragma once
+
+#include <QAbstractScrollArea>
+#include <map>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/finish/finish.h"
+
+class QMenu;
+
+namespace lacquer {
+
+class LineEditor;
+class Session;
+
+class DialsView : public QAbstractScrollArea {
+    Q_OBJECT
+
+public:
+    DialsView(Session& session, QWidget* parent = nullptr);
+
+    void set_dial_menu(QMenu* menu) { dial_menu_ = menu; }
+    /// The chosen dial's name; empty if there is none.
+    const std::string& chosen() const { return chosen_; }
+    void choose(const std::string& dial);
+    void edit_value();
+    void delete_chosen();
+    void reset_chosen();
+    void value_as_default();
+
+    /// Where a dial's track stands now; for tests.
+    QRect track_area(const std::string& dial) const;
+
+signals:
+    void wants_form(const QString& dial);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+
+private:
+    struct Cell {
+        std::size_t dial = 0;
+        bool card = false;
+        QRect area;
+        QRect name;
+        QRect track;
+        QRect value;
+    };
+    void rebuild();
+    void retrace();
+    DialValue present_value(const Dial& dial) const;
+    const Cell* cell_at(QPoint point) const;
+    const Cell* cell_of(const std::string& dial) const;
+    QPoint scrolled() const;
+    void paint_cell(QPainter& painter, const Cell& cell) const;
+    void paint_track(QPainter& painter, const Cell& cell, const Dial& dial) const;
+    void paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const;
+    void drag_to(QMouseEvent* event);
+    void end_value(bool keep);
+    QString source_words(const Dial& dial) const;
+
+    Session& session_;
+    QMenu* dial_menu_ = nullptr;
+    std::vector<Cell> cells_;
+    std::map<std::string, std::vector<float>, std::less<>> traces_;
+    std::set<std::string, std::less<>> reaching_;
+    std::string chosen_;
+    std::string dragged_;
+    double drag_share_ = 0;
+    int drag_x_ = 0;
+    LineEditor* value_editor_;
+};
+
+}  // namespace lacquer

@@ -1,0 +1,102 @@
+#include "desktop/dials/field_form.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+FieldForm::FieldForm(QWidget* parent) : QWidget(parent), title_(new QLabel(this)), complaint_(new QLabel(this)), grid_(nullptr) {
+    setObjectName(QStringLiteral("field_form"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 8);
+    column->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    title_->setFont(theme::words(13, true));
+    complaint_->setObjectName(QStringLiteral("field_complaint"));
+    QPalette red = complaint_->palette();
+    red.setColor(QPalette::WindowText, theme::vermilion_text);
+    complaint_->setPalette(red);
+    auto* done = new QPushButton(tr("Done  Esc"), this);
+    done->setObjectName(QStringLiteral("field_form_done"));
+    connect(done, &QPushButton::clicked, this, &FieldForm::closed);
+    head->addWidget(title_);
+    head->addSpacing(12);
+    head->addWidget(complaint_, 1);
+    head->addWidget(done);
+    column->addLayout(head);
+    column->addStretch(1);
+}
+
+void FieldForm::show_fields(const QString& title, const std::vector<Field>& fields, Change change) {
+    title_->setText(title);
+    complaint_->clear();
+    change_ = std::move(change);
+    auto* column = static_cast<QVBoxLayout*>(layout());
+    if (fields_ != nullptr) {
+        column->removeWidget(fields_);
+        fields_->hide();
+        fields_->deleteLater();
+    }
+    fields_ = new QWidget(this);
+    grid_ = new QGridLayout(fields_);
+    grid_->setContentsMargins(0, 0, 0, 0);
+    grid_->setHorizontalSpacing(8);
+    grid_->setVerticalSpacing(5);
+    grid_->setColumnStretch(1, 1);
+    grid_->setColumnStretch(4, 1);
+    grid_->setColumnMinimumWidth(2, 12);
+    const int rows = static_cast<int>(fields.size() + 1) / 2;
+    QWidget* first = nullptr;
+    for (int i = 0; i < static_cast<int>(fields.size()); ++i) {
+        const Field& field = fields[static_cast<std::size_t>(i)];
+        auto* label = new QLabel(field.label, fields_);
+        QPalette quiet = label->palette();
+        quiet.setColor(QPalette::WindowText, theme::quiet);
+        label->setPalette(quiet);
+        QWidget* input = nullptr;
+        if (field.choices.isEmpty()) {
+            auto* line = new QLineEdit(field.value, fields_);
+            line->setFont(theme::figures(12));
+            line->setPlaceholderText(field.hint);
+            connect(line, &QLineEdit::editingFinished, this, [this, line, key = field.key, before = field.value]() mutable {
+                if (line->text() == before) return;
+                before = line->text();
+                apply(key, before);
+            });
+            input = line;
+        } else {
+            auto* box = new QComboBox(fields_);
+            box->addItems(field.choices);
+            box->setCurrentText(field.value);
+            connect(box, &QComboBox::textActivated, this, [this, key = field.key](const QString& text) { apply(key, text); });
+            input = box;
+        }
+        input->setObjectName(QStringLiteral("field_") + field.key);
+        input->setToolTip(field.hint);
+        label->setBuddy(input);
+        label->setToolTip(field.hint);
+        const int column_at = i / rows * 3;
+        grid_->addWidget(label, i % rows, column_at);
+        grid_->addWidget(input, i % rows, column_at + 1);
+        if (first == nullptr) first = input;
+    }
+    column->insertWidget(1, fields_);
+    if (first != nullptr) first->setFocus();
+}
+
+void FieldForm::apply(const QString& key, const QString& value) { complaint_->setText(change_(key, value)); }
+
+void FieldForm::keyPressEvent(QKeyEvent* event) {
+    if (event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);
+    setFocus();
+    emit closed();
+}
+
+}  // namespace lacquer

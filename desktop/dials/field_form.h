@@ -1,0 +1,47 @@
+// A small page of named fields: type, and it holds at once.
+#pragma once
+
+#include <QWidget>
+#include <functional>
+#include <vector>
+
+class QGridLayout;
+class QLabel;
+
+namespace lacquer {
+
+/// One field. With choices it is a list to choose from, else a line to type in.
+struct Field {
+    QString key;
+    QString label;
+    QString value;
+    QString hint;
+    QStringList choices = {};
+};
+
+class FieldForm : public QWidget {
+    Q_OBJECT
+
+public:
+    /// What a changed field does; the text that it gives back says what was wrong, empty if nothing was.
+    using Change = std::function<QString(const QString& key, const QString& value)>;
+
+    explicit FieldForm(QWidget* parent = nullptr);
+    void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
+
+signals:
+    void closed();
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void apply(const QString& key, const QString& value);
+    QLabel* title_;
+    QLabel* complaint_;
+    QGridLayout* grid_;
+    QWidget* fields_ = nullptr;
+    Change change_;
+};
+
+}  // namespace lacquer

@@ -1,0 +1,22 @@
+// The pages behind a dial, a response, a cue and the finish itself.
+#pragma once
+
+#include <string>
+
+namespace lacquer {
+
+class FieldForm;
+class Session;
+
+/// Name, code name, kind, default, range, increment, unit, note and what drives it.
+void show_dial_form(FieldForm& form, Session& session, const std::string& dial);
+/// Name, kind, cue and every argument of the kind.
+void show_response_form(FieldForm& form, Session& session, const std::string& response);
+/// Name and strength of the cue at an index.
+void show_cue_form(FieldForm& form, Session& session, std::size_t cue);
+/// Name, brief, frame size and length.
+void show_finish_form(FieldForm& form, Session& session);
+/// Name, file and meaning of the ground at an index.
+void show_ground_form(FieldForm& form, Session& session, std::size_t ground);
+
+}  // namespace lacquer

@@ -1,0 +1,73 @@
+#include "desktop/ladder/formula_editor.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QTextBlock>
+
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+FormulaEditor::FormulaEditor(QWidget* parent) : QPlainTextEdit(parent) {
+    setObjectName(QStringLiteral("formula_editor"));
+    setFont(theme::figures(11));
+    setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setWordWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);
+    setTabChangesFocus(true);
+    document()->setDocumentMargin(3);
+}
+
+void FormulaEditor::mark_fault(int first, int last) {
+    fault_ = {first, last};
+    viewport()->update();
+}
+
+void FormulaEditor::clear_fault() {
+    fault_.reset();
+    viewport()->update();
+}
+
+int FormulaEditor::wanted_height() const {
+    int lines = 0;
+    for (QTextBlock block = document()->begin(); block.isValid(); block = block.next()) {
+        lines += std::max(1, block.layout()->lineCount());
+    }
+    return std::max(1, lines) * (fontMetrics().lineSpacing() + 1) + 14;
+}
+
+void FormulaEditor::keyPressEvent(QKeyEvent* event) {
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (event->key() == Qt::Key_Escape) {
+        emit dismissed();
+    } else if (enter && (event->modifiers() & Qt::ShiftModifier) == 0) {
+        emit accepted();
+    } else if (event->matches(QKeySequence::Undo) && !document()->isUndoAvailable()) {
+        emit accepted();
+    } else {
+        QPlainTextEdit::keyPressEvent(event);
+    }
+}
+
+void FormulaEditor::paintEvent(QPaintEvent* event) {
+    QPlainTextEdit::paintEvent(event);
+    if (!fault_) return;
+    QTextCursor cursor(document());
+    const int length = document()->characterCount() - 1;
+    cursor.setPosition(std::min(fault_->first, length));
+    const QRect from = cursorRect(cursor);
+    cursor.setPosition(std::min(std::max(fault_->second, fault_->first), length));
+    const QRect to = cursorRect(cursor);
+    QPainter painter(viewport());
+    // Words that wrap are marked to the end of their first line.
+    const int right = to.top() == from.top() ? to.left() : viewport()->width() - 6;
+    theme::paint_notched_bar(painter, from.left(), std::max(right, from.left() + 6), from.bottom());
+}
+
+void FormulaEditor::focusOutEvent(QFocusEvent* event) {
+    QPlainTextEdit::focusOutEvent(event);
+    if (event->reason() != Qt::PopupFocusReason && event->reason() != Qt::ActiveWindowFocusReason) emit accepted();
+}
+
+}  // namespace lacquer

@@ -1,0 +1,58 @@
+#include "desktop/ladder/formula_text.h"
+
+#include <algorithm>
+
+#include "core/finish/edits.h"
+#include "core/lang/builtins.h"
+#include "core/lang/token.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+bool names_any(const auto& things, std::string_view name) {
+    return std::any_of(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
+}
+
+QTextCharFormat format_of(const Token& token, const Finish& finish) {
+    QTextCharFormat format;
+    format.setForeground(theme::text);
+    if (token.kind == TokenKind::number) {
+        format.setFontUnderline(true);
+        format.setUnderlineColor(QColor(0x6a, 0x5f, 0x54));
+    } else if (token.kind == TokenKind::name) {
+        if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text)) {
+            format.setForeground(theme::gold);
+        } else if (names_any(finish.dials, token.text) || names_any(finish.responses, token.text)) {
+            format.setForeground(theme::vermilion_text);
+            format.setUnderlineStyle(QTextCharFormat::DotLine);
+            format.setUnderlineColor(theme::vermilion_text);
+        } else if (is_builtin_name(token.text)) {
+            format.setForeground(theme::quiet);
+        }
+    }
+    return format;
+}
+
+}  // namespace
+
+int text_index(const std::string& text, std::uint32_t byte) {
+    return static_cast<int>(QString::fromUtf8(text.data(), std::min<qsizetype>(byte, static_cast<qsizetype>(text.size()))).size());
+}
+
+QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, const Finish& finish) {
+    QList<QTextLayout::FormatRange> ranges;
+    const Result<std::vector<Token>> tokens = tokenize(formula);
+    if (!tokens) return ranges;
+    for (const Token& token : *tokens) {
+        if (token.kind == TokenKind::end) break;
+        const int start = text_index(formula, token.span.begin);
+        ranges.append({start, text_index(formula, token.span.end) - start, format_of(token, finish)});
+    }
+    return ranges;
+}
+
+QString type_words(Type type) { return QString::fromUtf8(said(type).data(), static_cast<qsizetype>(said(type).size())); }
+
+}  // namespace lacquer

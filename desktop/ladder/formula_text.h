@@ -1,0 +1,21 @@
+// A formula as coloured words.
+#pragma once
+
+#include <QString>
+#include <QTextLayout>
+#include <string>
+
+#include "core/finish/checked.h"
+
+namespace lacquer {
+
+/// Character formats for the words of `formula`: steps and grounds, dials and responses, numbers, functions.
+QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, const Finish& finish);
+
+/// A byte offset of UTF-8 text as an index into the QString of it.
+int text_index(const std::string& text, std::uint32_t byte);
+
+/// "1 number", "2 numbers" and so on.
+QString type_words(Type type);
+
+}  // namespace lacquer

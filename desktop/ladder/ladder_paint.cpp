@@ -1,0 +1,302 @@
+// How the ladder looks.
+#include <QPainter>
+#include <QTextLayout>
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/lang/checker.h"
+#include "desktop/ladder/formula_editor.h"
+#include "desktop/ladder/formula_text.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+QString joined(const std::vector<std::string>& names) {
+    QStringList list;
+    for (const std::string& name : names) list.append(qs(shown_name(name)));
+    return list.join(QStringLiteral(", "));
+}
+
+void paint_switch(QPainter& painter, const QRect& area, bool on) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    QColor track = on ? theme::celadon : theme::hairline;
+    if (on) track.setAlpha(0x55);
+    painter.setBrush(track);
+    painter.drawRoundedRect(area, 6, 6);
+    painter.setBrush(on ? theme::celadon : theme::quiet);
+    painter.drawEllipse(QRect(on ? area.right() - 10 : area.left() + 1, area.top() + 1, 10, 10));
+    painter.setRenderHint(QPainter::Antialiasing, false);
+}
+
+// Steps that a step's formula names, in the ladder's order.
+std::vector<std::string> sources_of(const Session& session, const std::string& step) {
+    const CheckedStep* checked = find_step(session.checked(), step);
+    std::vector<std::string> sources;
+    if (checked == nullptr || !checked->typed) return sources;
+    for (const std::string& name : names_used(*checked->typed)) {
+        if (find_step(session.finish(), name) != nullptr) sources.push_back(name);
+    }
+    return sources;
+}
+
+}  // namespace
+
+void LadderView::paintEvent(QPaintEvent*) {
+    QPainter painter(viewport());
+    painter.fillRect(viewport()->rect(), QColor(0x1B, 0x17, 0x15));
+    const bool no_steps = std::none_of(rows_.begin(), rows_.end(), [](const LadderRow& r) { return r.kind == LadderRowKind::step; });
+    painter.save();
+    painter.translate(-scrolled());
+    const QRect visible = viewport()->rect().translated(scrolled());
+    for (const LadderRow& row : rows_) {
+        if (!row.area.intersects(visible)) continue;
+        if (row.kind == LadderRowKind::coat) {
+            paint_coat(painter, row);
+        } else {
+            paint_step(painter, row);
+        }
+    }
+    paint_threads(painter);
+    painter.restore();
+    paint_chips(painter);
+    if (no_steps) paint_empty(painter);
+}
+
+void LadderView::paint_empty(QPainter& painter) const {
+    const int top = rows_.empty() ? 24 : rows_.back().area.bottom() + 24;
+    const QRect area(24, top, viewport()->width() - 48, 96);
+    painter.setFont(theme::words());
+    painter.setPen(theme::quiet);
+    const bool no_ground = session_.finish().grounds.empty();
+    painter.drawText(area, Qt::TextWordWrap,
+                     no_ground ? tr("Add the picture to work on first (G), then a step (A).\n\n"
+                                    "A step is one value for every pixel: a formula over what stands above it.")
+                               : tr("Add a step (A).\n\nA step is one value for every pixel: a formula over the picture, "
+                                    "uv, time and the steps above it."));
+}
+
+void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
+    const Coat& coat = session_.finish().coats[row.coat];
+    painter.fillRect(row.area, QColor(0x24, 0x1E, 0x1A));
+    painter.fillRect(QRect(row.area.left(), row.area.top(), row.area.width(), 1), theme::hairline);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme::text);
+    const QPointF c(17, row.area.center().y() + 1);
+    const QPolygonF mark = coat.folded ? QPolygonF({c + QPointF(-2, -4), c + QPointF(3, 0), c + QPointF(-2, 4)})
+                                       : QPolygonF({c + QPointF(-4, -2), c + QPointF(4, -2), c + QPointF(0, 3)});
+    painter.drawPolygon(mark);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    theme::paint_text(painter, row.area.adjusted(28, 0, -160, 0), qs(coat.name), theme::words(12, true),
+                      coat.on ? theme::text : theme::quiet);
+    if (coat.folded && !coat.steps.empty()) {
+        const auto thumb = session_.thumbnails().find(coat.steps.back().name);
+        const QRect area(200, row.area.top() + 3, 40, 22);
+        if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
+    }
+    theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0),
+                      (coat.on ? QString() : tr("off · ")) + tr("%n step(s)", nullptr, static_cast<int>(coat.steps.size())),
+                      theme::words(), theme::quiet, Qt::AlignRight);
+    paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
+}
+
+void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const {
+    const QRect frame = row.thumbnail;
+    painter.fillRect(frame.adjusted(-1, -1, 1, 1), theme::hairline);
+    painter.fillRect(frame, theme::black);
+    const auto found = session_.thumbnails().find(row.name);
+    if (found == session_.thumbnails().end()) return;
+    const QImage& image = found->second.image;
+    const QSize size = image.size().scaled(frame.size(), Qt::KeepAspectRatio);
+    const QRect area(frame.left() + (frame.width() - size.width()) / 2, frame.top() + (frame.height() - size.height()) / 2,
+                     size.width(), size.height());
+    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    if (found->second.type == Type::vec4) theme::paint_checker(painter, area);
+    const bool stale = checked != nullptr && checked->fault;
+    if (stale) painter.setOpacity(0.35);
+    painter.drawImage(area, stale ? image.convertToFormat(QImage::Format_Grayscale8) : image);
+    painter.setOpacity(1);
+    if (session_.shown() == row.name) {
+        painter.setPen(QPen(theme::text, 1));
+        painter.drawRect(frame.adjusted(-2, -2, 1, 1));
+    }
+}
+
+void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula, bool wrapped) const {
+    QString text = qs(formula);
+    if (!wrapped) text.replace(QLatin1Char('\n'), QLatin1Char(' '));
+    QTextLayout layout(text, theme::figures());
+    layout.setFormats(formula_formats(formula, session_.finish()));
+    painter.save();
+    painter.setClipRect(row.formula_area, Qt::IntersectClip);
+    painter.setPen(theme::text);
+    layout.beginLayout();
+    int y = wrapped ? 0 : (row.formula_area.height() - 15) / 2;
+    for (QTextLine line = layout.createLine(); line.isValid(); line = layout.createLine()) {
+        line.setLineWidth(wrapped ? row.formula_area.width() : 100000);
+        line.setPosition(QPointF(0, y));
+        y += 17;
+    }
+    layout.endLayout();
+    layout.draw(&painter, row.formula_area.topLeft());
+    const bool cut = !wrapped && layout.boundingRect().width() > row.formula_area.width();
+    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    if (wrapped && checked != nullptr && checked->fault) {
+        const Span span = checked->fault->place.span;
+        const int first = text_index(formula, span.begin);
+        const int last = text_index(formula, span.end);
+        const QTextLine line = layout.lineForTextPosition(first);
+        if (line.isValid()) {
+            const int left = row.formula_area.left() + static_cast<int>(line.cursorToX(first));
+            const int right = row.formula_area.left() + static_cast<int>(line.cursorToX(last));
+            theme::paint_notched_bar(painter, left, std::max(right, left + 6),
+                                     row.formula_area.top() + static_cast<int>(line.y() + line.height()) - 1);
+        }
+    }
+    painter.restore();
+    if (cut) {
+        const QRect end(row.formula_area.right() - 15, row.area.top() + 1, 16, row.area.height() - 2);
+        painter.fillRect(end, row.name == hovered_ ? theme::panel : QColor(0x1B, 0x17, 0x15));
+        theme::paint_text(painter, end, QStringLiteral("…"), theme::figures(), theme::quiet, Qt::AlignRight);
+    }
+}
+
+void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
+    const Finish& finish = session_.finish();
+    const Step& step = finish.coats[row.coat].steps[row.step];
+    const bool open = row.name == selected_shown_;
+    const bool on = finish.coats[row.coat].on && step.on;
+    if (open) {
+        painter.fillRect(row.area, QColor(0x2A, 0x23, 0x1D));
+        painter.fillRect(QRect(0, row.area.top(), 3, row.area.height()), theme::gold);
+    } else if (row.name == hovered_) {
+        painter.fillRect(row.area, theme::panel);
+    }
+    painter.fillRect(QRect(0, row.area.bottom(), row.area.width(), 1), QColor(0x24, 0x1E, 0x1A));
+    paint_thumbnail(painter, row);
+    if (open) return paint_open_step(painter, row);
+    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const bool fault = checked != nullptr && checked->fault;
+    theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(12, true), on ? theme::text : theme::quiet);
+    if (fault) {
+        theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 24, row.area.bottom() - 5);
+        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(11), theme::vermilion_text);
+        return;
+    }
+    if (!on) painter.setOpacity(0.5);
+    paint_formula(painter, row, step.formula, false);
+    painter.setOpacity(1);
+}
+
+void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const {
+    const Step& step = session_.finish().coats[row.coat].steps[row.step];
+    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const QString name = qs(shown_name(step.name));
+    theme::paint_text(painter, row.name_area, name, theme::words(12, true), theme::text);
+    const int after_name = QFontMetrics(theme::words(12, true)).horizontalAdvance(name) + 8;
+    QStringList facts;
+    if (!step.on || !session_.finish().coats[row.coat].on) facts.append(tr("off"));
+    const auto thumb = session_.thumbnails().find(row.name);
+    if (checked->typed) facts.append(type_words(checked->typed->type));
+    if (checked->typed && thumb != session_.thumbnails().end()) {
+        const bool exact = session_.stage().step == row.name && !session_.stage().reduced;
+        const ValueRange range = exact ? session_.stage().range : thumb->second.range;
+        facts.append(tr("%1 to %2%3")
+                         .arg(qs(plain_number(static_cast<double>(range.least), 3)),
+                              qs(plain_number(static_cast<double>(range.most), 3)), exact ? QString() : QStringLiteral(" ≈")));
+        if (range.not_finite > 0) facts.append(tr("some values are not finite"));
+    }
+    theme::paint_text(painter, row.name_area.adjusted(after_name, 0, 0, 0), facts.join(QStringLiteral(" · ")),
+                      theme::words(), theme::quiet);
+    if (editing_ != Editing::formula) paint_formula(painter, row, step.formula, true);
+
+    QRect line(row.formula_area.left(), row.formula_area.bottom() + 3, row.area.width() - row.formula_area.left() - 12, 18);
+    const auto put = [&](const QString& text, const QColor& colour) {
+        theme::paint_text(painter, line, text, theme::words(11), colour);
+        line.translate(0, 18);
+    };
+    if (checked->fault) {
+        put(qs(checked->fault->message), theme::vermilion_text);
+        put(qs(checked->fault->mend), theme::quiet);
+    }
+    const std::vector<std::string> users = users_of(session_.finish(), row.name);
+    const bool last = finished_step(session_.checked()) == row.name;
+    put(!users.empty() ? tr("used by %1").arg(joined(users)) : last ? tr("the finished picture") : tr("nothing uses it yet"),
+        theme::quiet);
+    if (!step.note.empty()) put(qs(step.note), theme::text);
+}
+
+void LadderView::paint_thread(QPainter& painter, const LadderRow& from, const LadderRow& to, int lane, bool dashed) const {
+    QPen pen(dashed ? theme::celadon : theme::gold, 2);
+    if (dashed) pen.setDashPattern({1.5, 1.5});
+    painter.setPen(pen);
+    const int x = 32 - lane * 6;
+    const int y0 = from.thumbnail.center().y() + (from.name == selected_shown_ ? 8 : 0);
+    const int y1 = to.thumbnail.center().y() + (to.name == selected_shown_ ? -8 : 0);
+    painter.drawPolyline(QPolygon({QPoint(38, y0), QPoint(x, y0), QPoint(x, y1), QPoint(38, y1)}));
+}
+
+void LadderView::paint_threads(QPainter& painter) const {
+    painter.setPen(QPen(QColor(0x4a, 0x40, 0x38), 1));
+    for (const LadderRow& row : rows_) {
+        if (row.kind != LadderRowKind::step || row.name == selected_shown_) continue;
+        if (!sources_of(session_, row.name).empty()) {
+            const int y = row.thumbnail.center().y();
+            painter.drawLine(32, y, 38, y);
+        }
+    }
+    const std::string centre = hovered_.empty() ? selected_shown_ : hovered_;
+    const LadderRow* own = find_row(rows_, centre);
+    if (own == nullptr) return;
+    int lane = 0;
+    for (const std::string& source : sources_of(session_, centre)) {
+        if (const LadderRow* row = find_row(rows_, source)) paint_thread(painter, *row, *own, lane++ % 4, false);
+    }
+    lane = 0;
+    for (const std::string& user : users_of(session_.finish(), centre)) {
+        if (const LadderRow* row = find_row(rows_, user)) paint_thread(painter, *own, *row, 4 - lane++ % 2, true);
+    }
+}
+
+// Ends of the selected step's threads that are out of view, as words that can be clicked.
+void LadderView::paint_chips(QPainter& painter) {
+    chips_.clear();
+    const std::string& centre = selected_shown_;
+    std::vector<std::string> above;
+    std::vector<std::string> below;
+    std::vector<std::string> ends = sources_of(session_, centre);
+    for (const std::string& user : users_of(session_.finish(), centre)) ends.push_back(user);
+    for (const std::string& end : ends) {
+        const LadderRow* row = find_row(rows_, end);
+        if (row == nullptr) continue;
+        const QRect area = row->area.translated(-scrolled());
+        if (area.bottom() < 8) above.push_back(end);
+        if (area.top() > viewport()->height() - 8) below.push_back(end);
+    }
+    const auto put = [&](const std::vector<std::string>& names, int y, const QString& arrow) {
+        int x = ladder_margin;
+        for (const std::string& name : names) {
+            const QString text = arrow + qs(shown_name(name));
+            const int width = QFontMetrics(theme::figures(10)).horizontalAdvance(text) + 12;
+            if (x + width > viewport()->width() - 12) return;
+            const QRect area(x, y, width, 18);
+            painter.setPen(theme::hairline);
+            painter.setBrush(theme::raised);
+            painter.drawRoundedRect(area, 3, 3);
+            theme::paint_text(painter, area, text, theme::figures(10), theme::gold, Qt::AlignHCenter);
+            chips_.push_back({area, name});
+            x += width + 6;
+        }
+    };
+    put(above, 4, QStringLiteral("↑ "));
+    put(below, viewport()->height() - 24, QStringLiteral("↓ "));
+}
+
+}  // namespace lacquer

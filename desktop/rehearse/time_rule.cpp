@@ -1,0 +1,130 @@
+#include "desktop/rehearse/time_rule.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int side = 20;
+constexpr int axis = 20;
+
+// Seconds between ticks, so that they stand some 60 pixels apart at least.
+double tick_step(double length, int width) {
+    const double least = length * 60.0 / std::max(width, 1);
+    for (const double step : {0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 30.0, 60.0, 300.0}) {
+        if (step >= least) return step;
+    }
+    return 600;
+}
+
+}  // namespace
+
+TimeRule::TimeRule(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName(QStringLiteral("time_rule"));
+    setAccessibleName(tr("Time"));
+    setFocusPolicy(Qt::ClickFocus);
+    setMinimumHeight(50);
+    connect(&session_, &Session::time_changed, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::finish_changed, this, [this] {
+        chosen_cue_ = -1;
+        update();
+    });
+    connect(&session_, &Session::playing_changed, this, qOverload<>(&QWidget::update));
+}
+
+int TimeRule::x_of(double seconds) const {
+    return side + static_cast<int>(std::lround(seconds / session_.finish().length * (width() - 2 * side)));
+}
+
+double TimeRule::time_at(int x) const {
+    return std::clamp(static_cast<double>(x - side) / std::max(1, width() - 2 * side), 0.0, 1.0) * session_.finish().length;
+}
+
+int TimeRule::cue_at(QPoint point) const {
+    const Cues& tape = session_.finish().tape;
+    for (std::size_t i = 0; i < tape.size(); ++i) {
+        if (std::abs(point.x() - x_of(tape[i].at)) <= 6 && point.y() <= axis + 2) return static_cast<int>(i);
+    }
+    return -1;
+}
+
+void TimeRule::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme::black);
+    painter.setPen(theme::hairline);
+    painter.drawLine(side, axis, width() - side, axis);
+    const double length = session_.finish().length;
+    const double step = tick_step(length, width() - 2 * side);
+    for (int i = 0; i * step <= length + 1e-9; ++i) {
+        const int x = x_of(i * step);
+        painter.setPen(theme::hairline);
+        painter.drawLine(x, axis - 5, x, axis + 5);
+        theme::paint_text(painter, QRect(x - 30, 30, 60, 16), qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()),
+                          theme::figures(10), theme::quiet, Qt::AlignHCenter);
+    }
+    const Cues& tape = session_.finish().tape;
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (std::size_t i = 0; i < tape.size(); ++i) {
+        const double half = 3 + 3 * tape[i].strength;
+        const QPointF foot(x_of(tape[i].at), axis);
+        painter.setPen(static_cast<int>(i) == chosen_cue_ ? QPen(theme::gold, 2) : Qt::NoPen);
+        painter.setBrush(theme::vermilion);
+        painter.drawPolygon(QPolygonF({foot + QPointF(-half, 0), foot + QPointF(0, -2 * half), foot + QPointF(half, 0)}));
+        if (static_cast<int>(i) == chosen_cue_) {
+            theme::paint_text(painter, QRect(x_of(tape[i].at) + 9, 2, 180, 16),
+                              tr("%1 %2 at %3 s · Del").arg(qs(shown_name(tape[i].name))).arg(tape[i].strength, 0, 'f', 2).arg(tape[i].at, 0, 'f', 2),
+                              theme::words(11), theme::text);
+        }
+    }
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    const int now = x_of(session_.time());
+    painter.fillRect(QRect(now, 4, 2, 42), theme::text);
+    const QString words = QString::number(session_.time(), 'f', 2) + tr(" s");
+    const int words_width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
+    const int left = now + 6 + words_width > width() ? now - 4 - words_width : now + 6;
+    painter.fillRect(QRect(left - 2, 30, words_width, 16), theme::black);
+    theme::paint_text(painter, QRect(left, 30, words_width, 16), words, theme::figures(11), theme::text);
+}
+
+void TimeRule::mousePressEvent(QMouseEvent* event) {
+    chosen_cue_ = cue_at(event->pos());
+    if (chosen_cue_ < 0) {
+        scrubbing_ = true;
+        session_.set_interacting(true);
+        session_.set_time(time_at(event->pos().x()));
+    }
+    update();
+}
+
+void TimeRule::mouseMoveEvent(QMouseEvent* event) {
+    if (scrubbing_) session_.set_time(time_at(event->pos().x()));
+}
+
+void TimeRule::mouseReleaseEvent(QMouseEvent*) {
+    if (scrubbing_) session_.set_interacting(false);
+    scrubbing_ = false;
+}
+
+void TimeRule::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) return delete_chosen();
+    if (event->key() == Qt::Key_Left) return session_.step_frames(-1);
+    if (event->key() == Qt::Key_Right) return session_.step_frames(1);
+    QWidget::keyPressEvent(event);
+}
+
+void TimeRule::delete_chosen() {
+    Finish changed = session_.finish();
+    if (chosen_cue_ < 0 || chosen_cue_ >= static_cast<int>(changed.tape.size())) return;
+    changed.tape.erase(changed.tape.begin() + chosen_cue_);
+    session_.edit(std::move(changed), tr("Took a cue off the tape"));
+}
+
+}  // namespace lacquer

@@ -1,0 +1,37 @@
+// The one rule for time: where the finish stands, and the cues on its tape.
+#pragma once
+
+#include <QWidget>
+
+namespace lacquer {
+
+class Session;
+
+class TimeRule : public QWidget {
+    Q_OBJECT
+
+public:
+    TimeRule(Session& session, QWidget* parent = nullptr);
+    QSize sizeHint() const override { return {480, 50}; }
+    /// Where a moment stands, in pixels from the left; for tests.
+    int x_of(double seconds) const;
+    /// Takes the chosen cue off the tape.
+    void delete_chosen();
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    double time_at(int x) const;
+    int cue_at(QPoint point) const;
+
+    Session& session_;
+    int chosen_cue_ = -1;
+    bool scrubbing_ = false;
+};
+
+}  // namespace lacquer

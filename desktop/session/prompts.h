@@ -1,0 +1,20 @@
+// Everything that waits for the user outside the window, behind one seam so that tests can answer.
+#pragma once
+
+#include <QString>
+#include <functional>
+
+namespace lacquer {
+
+/// What to do with changes that are not saved yet.
+enum class Unsaved { save, discard, stay };
+
+/// Empty paths mean that the user changed their mind.
+struct Prompts {
+    std::function<QString(const QString& folder)> finish_to_open;
+    std::function<QString(const QString& proposed)> finish_to_save;
+    std::function<QString(const QString& folder)> picture_to_add;
+    std::function<Unsaved(const QString& name)> unsaved_changes;
+};
+
+}  // namespace lacquer

@@ -1,0 +1,143 @@
+// The open finish and all that the views show of it. Views watch it and send it edits; they never know each other.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <functional>
+#include <memory>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/finish/checked.h"
+#include "core/finish/drive_values.h"
+#include "core/finish/file.h"
+#include "core/finish/history.h"
+#include "desktop/session/prompts.h"
+#include "desktop/session/render_thread.h"
+
+namespace lacquer {
+
+/// Seconds of some steady clock; tests bring their own.
+using Clock = std::function<double()>;
+
+class Session : public QObject {
+    Q_OBJECT
+
+public:
+    Session(Prompts prompts, Clock clock, QObject* parent = nullptr);
+    ~Session() override;
+
+    // The document.
+    const Finish& finish() const { return *history_.now(); }
+    const CheckedFinish& checked() const { return *checked_; }
+    const std::string& path() const { return path_; }
+    bool edited() const { return history_.now() != saved_ && finish() != *saved_; }
+    const History& history() const { return history_; }
+
+    /// Records a changed finish. `what` says it in the user's words ("moved rim up"); changes with one `merge_key` in a
+    /// row are undone as one.
+    void edit(Finish changed, const QString& what, const std::string& merge_key = {});
+    /// Records the changed finish, or shows why there is none. True if there is one.
+    bool edit(Result<Finish> changed, const QString& what);
+    void seal_edit() { history_.seal(); }
+    void undo();
+    void redo();
+
+    // Files. Each says what it did or why it could not; false if nothing came of it.
+    bool open(const QString& path);
+    bool open_asking();
+    bool save();
+    bool save_as();
+    bool start_new();
+    /// Asks about unsaved changes; true if it is all right to go on.
+    bool may_leave();
+    bool add_picture(const QString& path);
+    bool add_picture_asking();
+    /// Takes over an unsaved finish, such as one kept from a crash.
+    void take_over(OpenedFinish recovered, const QString& path);
+
+    // What is looked at.
+    const std::string& selected() const { return selected_; }
+    void select(const std::string& step);
+    /// The step on the stage; empty for the finished picture.
+    const std::string& shown() const { return shown_; }
+    void show_step(const std::string& step);
+    const StagePicture& stage() const { return stage_; }
+    /// True while the stage keeps an older picture because the one wanted has a fault.
+    bool stage_is_stale() const;
+    /// The fault that keeps the wanted picture from being drawn, if any.
+    const Fault* stage_fault() const;
+    const Thumbnails& thumbnails() const { return thumbnails_; }
+    /// Up to date and at rest: nothing is being drawn.
+    bool settled() const;
+
+    // Time and play.
+    double time() const { return time_; }
+    void set_time(double seconds);
+    bool playing() const { return playing_; }
+    void set_playing(bool playing);
+    void step_frames(int frames);
+    void press_cue(const std::string& name, double strength);
+    void clear_tape();
+    const DriveValues& values() const { return values_; }
+
+    // Dials.
+    const HeldDials& held() const { return held_; }
+    /// Sets a dial's working value; a driven one is held there instead, unsaved.
+    void set_dial(const std::string& name, const DialValue& value);
+    void let_go(const std::string& name);
+    void let_go_all();
+
+    /// While the user drags, late frames are drawn smaller.
+    void set_interacting(bool interacting);
+
+    /// Shows a line about what was done or went wrong.
+    void say(const QString& words);
+    const Prompts& prompts() const { return prompts_; }
+
+signals:
+    void finish_changed();
+    void selection_changed();
+    void time_changed();
+    void playing_changed();
+    void stage_changed();
+    void thumbnails_changed();
+    void said(const QString& words);
+
+private:
+    void finish_replaced();
+    void adopt(Finish finish, const std::string& path, const Faults& notices);
+    bool write_to(const std::string& path);
+    void moment_changed();
+    void ask();
+    RenderRequest request_for(std::vector<std::string> steps) const;
+    void tick();
+    void autosave();
+    void drop_autosave();
+
+    Prompts prompts_;
+    Clock clock_;
+    History history_;
+    std::shared_ptr<const Finish> saved_;
+    std::shared_ptr<const CheckedFinish> checked_;
+    std::string path_;
+    std::string selected_;
+    std::string shown_;
+    StagePicture stage_;
+    Thumbnails thumbnails_;
+    double time_ = 0;
+    bool playing_ = false;
+    double last_tick_ = 0;
+    HeldDials held_;
+    DriveValues values_;
+    bool interacting_ = false;
+    QTimer play_timer_;
+    QTimer autosave_timer_;
+    std::unique_ptr<RenderThread> render_;
+};
+
+inline QString qs(const std::string& text) { return QString::fromStdString(text); }
+
+}  // namespace lacquer

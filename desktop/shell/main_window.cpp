@@ -1,0 +1,400 @@
+#include "desktop/shell/main_window.h"
+
+#include <QAction>
+#include <QCloseEvent>
+#include <QCursor>
+#include <QDropEvent>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QMimeData>
+#include <QPushButton>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "desktop/dials/dials_view.h"
+#include "desktop/dials/field_form.h"
+#include "desktop/dials/forms.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/time_rule.h"
+#include "desktop/session/session.h"
+#include "desktop/shell/actions.h"
+#include "desktop/shell/settings.h"
+#include "desktop/shell/top_bar.h"
+#include "desktop/stage/stage_view.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+QLabel* quiet_label(QWidget* parent) {
+    auto* label = new QLabel(parent);
+    QPalette palette = label->palette();
+    palette.setColor(QPalette::WindowText, theme::quiet);
+    label->setPalette(palette);
+    label->setTextFormat(Qt::RichText);
+    return label;
+}
+
+QPushButton* button(QWidget* parent, QAction* action, const QString& words) {
+    auto* made = new QPushButton(words, parent);
+    made->setObjectName(QStringLiteral("button_") + action->objectName());
+    made->setToolTip(action->toolTip());
+    made->setFocusPolicy(Qt::TabFocus);
+    QObject::connect(made, &QPushButton::clicked, action, &QAction::trigger);
+    return made;
+}
+
+QWidget* header(QWidget* parent, QHBoxLayout*& row) {
+    auto* head = new QWidget(parent);
+    head->setFixedHeight(34);
+    row = new QHBoxLayout(head);
+    row->setContentsMargins(12, 0, 12, 0);
+    row->setSpacing(8);
+    return head;
+}
+
+}  // namespace
+
+MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      settings_(settings),
+      top_bar_(new TopBar(session, this)),
+      ladder_(new LadderView(session, this)),
+      stage_(new StageView(session, this)),
+      dials_(new DialsView(session, this)),
+      form_(new FieldForm(this)),
+      time_rule_(new TimeRule(session, this)),
+      cue_pads_(new CuePads(session, this)) {
+    setObjectName(QStringLiteral("main_window"));
+    setAcceptDrops(true);
+    build_actions();
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(top_bar_);
+    columns_ = new QSplitter(Qt::Horizontal, this);
+    columns_->setHandleWidth(1);
+    columns_->setChildrenCollapsible(false);
+    columns_->addWidget(ladder_side());
+    rows_ = new QSplitter(Qt::Vertical, columns_);
+    rows_->setHandleWidth(1);
+    rows_->setChildrenCollapsible(false);
+    rows_->addWidget(stage_);
+    rows_->addWidget(dials_side());
+    rows_->setStretchFactor(0, 1);
+    auto* right = new QWidget(columns_);
+    auto* right_column = new QVBoxLayout(right);
+    right_column->setContentsMargins(0, 0, 0, 0);
+    right_column->setSpacing(0);
+    right_column->addWidget(rows_, 1);
+    right_column->addWidget(foot());
+    columns_->addWidget(right);
+    columns_->setStretchFactor(1, 1);
+    column->addWidget(columns_, 1);
+
+    resize(1280, 800);
+    const QByteArray geometry = setting(settings_, "window/geometry").toByteArray();
+    if (!geometry.isEmpty()) restoreGeometry(geometry);
+    const int ladder_width = setting(settings_, "window/ladder_width").toInt();
+    columns_->setSizes({ladder_width, std::max(320, width() - ladder_width)});
+    const int dials_height = setting(settings_, "window/dials_height").toInt();
+    rows_->setSizes({std::max(180, height() - 90 - dials_height), dials_height});
+
+    connect(&session_, &Session::finish_changed, this, &MainWindow::refresh_words);
+    connect(&session_, &Session::selection_changed, this, &MainWindow::refresh_words);
+    connect(&session_, &Session::playing_changed, this, &MainWindow::refresh_words);
+    connect(dials_, &DialsView::wants_form, this, [this](const QString& dial) {
+        show_dial_form(*form_, session_, dial.toStdString());
+        show_form();
+    });
+    connect(cue_pads_, &CuePads::wants_form, this, [this](int cue) {
+        show_cue_form(*form_, session_, static_cast<std::size_t>(cue));
+        show_form();
+    });
+    connect(cue_pads_, &CuePads::wants_cue, this, &MainWindow::add_cue);
+    connect(form_, &FieldForm::closed, this, &MainWindow::close_form);
+    ladder_->set_step_menu(menus_[QStringLiteral("Step")]);
+    dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
+    refresh_words();
+    ladder_->setFocus();
+}
+
+QMenu* MainWindow::menu_of(const QString& title) {
+    QMenu*& menu = menus_[title];
+    if (menu == nullptr) {
+        menu = new QMenu(title, this);
+        menu->setToolTipsVisible(true);
+        top_bar_->add_menu(title, menu);
+    }
+    return menu;
+}
+
+void MainWindow::build_actions() {
+    const QHash<QString, std::function<void()>> all = handlers();
+    for (const ActionRow& row : action_rows()) {
+        QMenu* menu = menu_of(tr(row.menu));
+        const QString id = QString::fromLatin1(row.id);
+        if (id.isEmpty()) {
+            menu->addSeparator();
+            continue;
+        }
+        auto* action = new QAction(tr(row.words), this);
+        action->setObjectName(id);
+        const QKeySequence keys = QKeySequence(QString::fromLatin1(row.shortcut));
+        action->setShortcut(keys);
+        action->setToolTip(keys.isEmpty() ? tr(row.tip) : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
+        Q_ASSERT(all.contains(id));
+        connect(action, &QAction::triggered, this, all.value(id));
+        addAction(action);
+        menu->addAction(action);
+        actions_[id] = action;
+    }
+}
+
+QHash<QString, std::function<void()>> MainWindow::handlers() {
+    Session& s = session_;
+    LadderView* l = ladder_;
+    DialsView* d = dials_;
+    return {
+        {"new_finish", [&s] { s.start_new(); }},
+        {"open_finish", [&s] { s.open_asking(); }},
+        {"save_finish", [&s] { s.save(); }},
+        {"save_finish_as", [&s] { s.save_as(); }},
+        {"finish_page", [this] { show_finish_form(*form_, session_); show_form(); }},
+        {"add_picture", [&s] { s.add_picture_asking(); }},
+        {"picture_page",
+         [this] {
+             QStringList names;
+             for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
+             choose_page(names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
+                         tr("No pictures yet: add one (G)"));
+         }},
+        {"quit", [this] { close(); }},
+        {"undo", [&s] { s.undo(); }},
+        {"redo", [&s] { s.redo(); }},
+        {"add_step", [l] { l->add_step(); }},
+        {"edit_formula", [l] { l->edit_formula(); }},
+        {"rename_step", [l] { l->edit_name(); }},
+        {"note_step", [l] { l->edit_note(); }},
+        {"toggle_step", [l] { l->toggle_step(); }},
+        {"step_up", [l] { l->move_selected(-1); }},
+        {"step_down", [l] { l->move_selected(1); }},
+        {"delete_step", [l] { l->delete_selected(); }},
+        {"select_above", [l] { l->select_next(-1); }},
+        {"select_below", [l] { l->select_next(1); }},
+        {"add_coat", [l] { l->add_coat(); }},
+        {"rename_coat", [l] { l->rename_coat(); }},
+        {"fold_coat", [l] { l->fold_coat(); }},
+        {"toggle_coat", [l] { l->toggle_coat(); }},
+        {"delete_coat", [l] { l->delete_coat(); }},
+        {"show_selected", [l] { l->show_selected(); }},
+        {"show_finished", [this] { stage_->show_finished(); }},
+        {"actual_size", [this] { stage_->toggle_actual_size(); }},
+        {"focus_ladder", [l] { l->setFocus(); }},
+        {"focus_dials", [d] { d->setFocus(); }},
+        {"add_dial", [this] { add_dial(); }},
+        {"dial_page", [this] { show_dial_form(*form_, session_, dials_->chosen()); show_form(); }},
+        {"type_value", [d] { d->edit_value(); }},
+        {"reset_dial", [d] { d->reset_chosen(); }},
+        {"value_as_default", [d] { d->value_as_default(); }},
+        {"delete_dial", [d] { d->delete_chosen(); }},
+        {"add_response", [this] { add_response(); }},
+        {"response_page",
+         [this] {
+             QStringList names;
+             for (const Response& response : session_.finish().responses) {
+                 names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
+             }
+             choose_page(names,
+                         [this](int i) {
+                             show_response_form(*form_, session_, session_.finish().responses[static_cast<std::size_t>(i)].name);
+                         },
+                         tr("No responses yet: add one (R)"));
+         }},
+        {"let_go", [this] { dial_pages_->currentIndex() == 1 ? close_form() : session_.let_go_all(); }},
+        {"play", [&s] { s.set_playing(!s.playing()); }},
+        {"frame_back", [&s] { s.step_frames(-1); }},
+        {"frame_on", [&s] { s.step_frames(1); }},
+        {"to_start", [&s] { s.set_time(0); }},
+        {"cue_1", [this] { cue_pads_->press(0); }},
+        {"cue_2", [this] { cue_pads_->press(1); }},
+        {"cue_3", [this] { cue_pads_->press(2); }},
+        {"add_cue", [this] { add_cue(); }},
+        {"cue_page",
+         [this] {
+             QStringList names;
+             for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
+             choose_page(names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
+                         tr("No cues yet: add one (C)"));
+         }},
+        {"clear_tape", [&s] { s.clear_tape(); }},
+    };
+}
+
+QWidget* MainWindow::ladder_side() {
+    auto* side = new QWidget(this);
+    side->setMinimumWidth(320);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    QHBoxLayout* row = nullptr;
+    QWidget* head = header(side, row);
+    step_words_ = quiet_label(head);
+    row->addWidget(step_words_, 1);
+    row->addWidget(button(head, actions_["add_step"], tr("+ Step  A")));
+    column->addWidget(head);
+    column->addWidget(ladder_, 1);
+    return side;
+}
+
+QWidget* MainWindow::dials_side() {
+    auto* side = new QWidget(this);
+    side->setMinimumHeight(120);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    QHBoxLayout* row = nullptr;
+    QWidget* head = header(side, row);
+    dial_words_ = quiet_label(head);
+    row->addWidget(dial_words_, 1);
+    row->addWidget(button(head, actions_["response_page"], tr("Responses  Shift+R")));
+    row->addWidget(button(head, actions_["add_dial"], tr("+ Dial  D")));
+    auto* list = new QWidget(side);
+    auto* list_column = new QVBoxLayout(list);
+    list_column->setContentsMargins(0, 0, 0, 0);
+    list_column->setSpacing(0);
+    list_column->addWidget(head);
+    list_column->addWidget(dials_, 1);
+    dial_pages_ = new QStackedWidget(side);
+    dial_pages_->addWidget(list);
+    dial_pages_->addWidget(form_);
+    column->addWidget(dial_pages_);
+    return side;
+}
+
+QWidget* MainWindow::foot() {
+    auto* bar = new QWidget(this);
+    bar->setAutoFillBackground(true);
+    QPalette palette = bar->palette();
+    palette.setColor(QPalette::Window, theme::black);
+    bar->setPalette(palette);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(12, 0, 6, 0);
+    row->setSpacing(0);
+    play_button_ = button(bar, actions_["play"], {});
+    play_button_->setFixedWidth(104);
+    row->addWidget(play_button_);
+    row->addWidget(time_rule_, 1);
+    row->addWidget(cue_pads_);
+    return bar;
+}
+
+void MainWindow::refresh_words() {
+    const Finish& finish = session_.finish();
+    const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
+    step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
+                         tr("%1 in %n coat(s)", nullptr, static_cast<int>(finish.coats.size())).arg(session_.checked().steps.size()));
+    QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
+    if (!session_.selected().empty() && !finish.dials.empty()) {
+        dials += tr(" · those that reach <b style='color:%1'>%2</b> first").arg(theme::gold.name(), qs(shown_name(session_.selected())));
+    }
+    if (!session_.checked().faults.empty()) {
+        dials += tr(" · <span style='color:%1'>%2</span>").arg(theme::vermilion_text.name(), qs(session_.checked().faults.front().message).toHtmlEscaped());
+    }
+    dial_words_->setText(dials);
+    play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
+    actions_["undo"]->setEnabled(session_.history().can_undo());
+    actions_["redo"]->setEnabled(session_.history().can_redo());
+    actions_["undo"]->setText(session_.history().can_undo() ? tr("Undo: %1").arg(qs(session_.history().undo_words())) : tr("Undo"));
+    actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words())) : tr("Redo"));
+    setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
+}
+
+void MainWindow::show_form() { dial_pages_->setCurrentIndex(1); }
+
+void MainWindow::close_form() {
+    dial_pages_->setCurrentIndex(0);
+    dials_->setFocus();
+}
+
+void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
+    if (names.isEmpty()) return session_.say(none);
+    const auto show = [this, open](int i) {
+        open(i);
+        show_form();
+    };
+    if (names.size() == 1) return show(0);
+    QMenu menu(this);
+    menu.setObjectName(QStringLiteral("page_menu"));
+    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu.addAction(names[i], this, [show, i] { show(i); });
+    menu.exec(QCursor::pos());
+}
+
+void MainWindow::add_dial() {
+    Dial dial;
+    dial.name = free_name(session_.finish(), "dial");
+    dial.value = dial.default_value = {0.5, 0, 0};
+    const std::string name = dial.name;
+    if (!session_.edit(lacquer::add_dial(session_.finish(), std::move(dial)), tr("Added a dial"))) return;
+    dials_->choose(name);
+    show_dial_form(*form_, session_, name);
+    show_form();
+}
+
+void MainWindow::add_response() {
+    Finish changed = session_.finish();
+    Response response;
+    response.name = free_name(changed, "strike");
+    response.kind = "strike";
+    if (!changed.cues.empty()) response.cue = changed.cues.front().name;
+    const std::string name = response.name;
+    changed.responses.push_back(std::move(response));
+    session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
+    show_response_form(*form_, session_, name);
+    show_form();
+}
+
+void MainWindow::add_cue() {
+    Finish changed = session_.finish();
+    CueKind cue;
+    cue.name = changed.cues.empty() ? "hit" : "cue_" + std::to_string(changed.cues.size() + 1);
+    changed.cues.push_back(std::move(cue));
+    const std::size_t index = changed.cues.size() - 1;
+    session_.edit(std::move(changed), tr("Added a cue"));
+    show_cue_form(*form_, session_, index);
+    show_form();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!session_.may_leave()) return event->ignore();
+    session_.set_playing(false);
+    settings_.setValue("window/geometry", saveGeometry());
+    settings_.setValue("window/ladder_width", columns_->sizes().value(0));
+    settings_.setValue("window/dials_height", rows_->sizes().value(1));
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    for (const QUrl& url : event->mimeData()->urls()) {
+        const QString path = url.toLocalFile();
+        if (path.endsWith(QStringLiteral(".lacquer"))) {
+            if (session_.may_leave()) session_.open(path);
+            return;
+        }
+        if (!path.isEmpty()) session_.add_picture(path);
+    }
+}
+
+}  // namespace lacquer

@@ -1,0 +1,26 @@
+#include "desktop/shell/settings.h"
+
+#include <QByteArray>
+#include <QSettings>
+#include <cstring>
+
+namespace lacquer {
+
+const QList<SettingRow>& setting_rows() {
+    static const QList<SettingRow> rows = {
+        {"window/geometry", QByteArray(), "where the window was"},
+        {"window/ladder_width", 460, "width of the ladder, pixels"},
+        {"window/dials_height", 250, "height of the dials, pixels"},
+        {"file/folder", QString(), "folder of the last file"},
+    };
+    return rows;
+}
+
+QVariant setting(const QSettings& settings, const char* key) {
+    for (const SettingRow& row : setting_rows()) {
+        if (std::strcmp(row.key, key) == 0) return settings.value(QString::fromLatin1(key), row.otherwise);
+    }
+    return {};
+}
+
+}  // namespace lacquer

@@ -1,0 +1,85 @@
+#include "desktop/shell/top_bar.h"
+
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QPainter>
+#include <QPainterPath>
+#include <QPushButton>
+
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int name_width = 230;
+
+// A drop of lacquer with light on it.
+void paint_mark(QPainter& painter, QPointF at) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    QPainterPath drop;
+    drop.addEllipse(QRectF(at, QSizeF(18, 18)));
+    drop.addRect(QRectF(at + QPointF(0, 9), QSizeF(9, 9)));
+    painter.fillPath(drop.simplified(), theme::gold);
+    QPainterPath inner;
+    inner.addEllipse(QRectF(at + QPointF(3, 3), QSizeF(15, 15)));
+    painter.fillPath(inner.intersected(drop), theme::vermilion);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+}
+
+}  // namespace
+
+TopBar::TopBar(Session& session, QWidget* parent) : QWidget(parent), session_(session), row_(new QHBoxLayout(this)) {
+    setObjectName(QStringLiteral("top_bar"));
+    setFixedHeight(40);
+    row_->setContentsMargins(name_width, 0, 12, 0);
+    row_->setSpacing(0);
+    row_->addStretch(1);
+    connect(&session_, &Session::said, this, [this](const QString& words) {
+        notice_ = words;
+        setToolTip(words);
+        update();
+    });
+    connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::stage_changed, this, qOverload<>(&QWidget::update));
+}
+
+void TopBar::add_menu(const QString& title, QMenu* menu) {
+    auto* button = new QPushButton(title, this);
+    button->setObjectName(QStringLiteral("menu_") + title.toLower());
+    button->setMenu(menu);
+    button->setFlat(true);
+    button->setFocusPolicy(Qt::TabFocus);
+    button->setStyleSheet(QStringLiteral("QPushButton { border: none; background: transparent; padding: 6px 9px; color: %1; }"
+                                         "QPushButton:hover, QPushButton:focus { color: %2; }")
+                              .arg(theme::quiet.name(), theme::text.name()));
+    row_->insertWidget(row_->count() - 1, button);
+}
+
+void TopBar::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), theme::panel);
+    painter.fillRect(QRect(0, height() - 1, width(), 1), theme::hairline);
+    paint_mark(painter, QPointF(12, 11));
+    const QString name = qs(session_.finish().name);
+    theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(13, true), theme::text);
+    const int after = 44 + std::min(name_width - 100, QFontMetrics(theme::words(13, true)).horizontalAdvance(name)) + 12;
+    if (session_.edited()) theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
+
+    const StagePicture& stage = session_.stage();
+    const QString facts = tr("%1 × %2 · %n step(s) · ", nullptr, static_cast<int>(session_.checked().steps.size()))
+                              .arg(session_.finish().frame_width)
+                              .arg(session_.finish().frame_height) +
+                          tr("%n pass(es) · ", nullptr, static_cast<int>(stage.passes)) +
+                          tr("%1 ms").arg(stage.milliseconds, 0, 'f', 1);
+    const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
+    theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(), theme::quiet, Qt::AlignRight);
+    int left = name_width;
+    for (int i = 0; i < row_->count(); ++i) {
+        if (const QWidget* button = row_->itemAt(i)->widget()) left = std::max(left, button->geometry().right());
+    }
+    theme::paint_text(painter, QRect(left + 16, 0, width() - facts_width - 24 - left - 16, 40), notice_, theme::words(), theme::text);
+}
+
+}  // namespace lacquer
