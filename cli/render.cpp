@@ -178,8 +178,8 @@ Result<Done> render(Arguments& arguments) {
     }
     const DrawnStep& drawn = frame->steps.front();
     if (auto written = write_png(job.output, to_image(drawn.picture, drawn.type, pool)); !written) return written;
-    fmt::print("{}: {} x {}, {} in {} passes, {:.1f} ms\n", job.output, drawn.picture.width, drawn.picture.height,
-               drawn.name, frame->passes, frame->milliseconds);
+    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms\n", job.output, drawn.picture.width, drawn.picture.height, drawn.name,
+               counted(frame->passes, "pass", "passes"), frame->milliseconds);
     return Done{};
 }
 

@@ -91,6 +91,11 @@ std::string plain_number(double value, int decimals) {
     return text == "-0" ? "0" : text;
 }
 
+std::string counted(std::size_t count, std::string_view one, std::string_view many) {
+    if (count == 1) return fmt::format("1 {}", one);
+    return many.empty() ? fmt::format("{} {}s", count, one) : fmt::format("{} {}", count, many);
+}
+
 std::optional<double> parse_number(std::string_view text) {
     const auto first = text.find_first_not_of(" \t");
     if (first == std::string_view::npos) return std::nullopt;

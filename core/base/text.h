@@ -29,6 +29,9 @@ std::string shortest_number(double value);
 /// `value` with at most `decimals` digits after the point and no trailing zeros; never "-0".
 std::string plain_number(double value, int decimals);
 
+/// "1 step", "2 steps": a count with its word, which takes an s in the plural unless `many` says otherwise.
+std::string counted(std::size_t count, std::string_view one, std::string_view many = {});
+
 /// The number that the whole text spells (decimal point, optional exponent, white space round it ignored), if finite.
 std::optional<double> parse_number(std::string_view text);
 

@@ -13,7 +13,7 @@ std::vector<KernelSet> kernel_sets() {
             if ((fill.target & hwy::SupportedTargets()) == 0) continue;
             auto set = std::find_if(sets.begin(), sets.end(), [&](const KernelSet& s) { return s.name == fill.name; });
             if (set == sets.end()) {
-                sets.push_back({fill.name, {}});
+                sets.push_back({fill.name, {}, nullptr});
                 set = sets.end() - 1;
             }
             fill.fill(*set);

@@ -38,10 +38,15 @@ struct KernelArgs {
 
 using Kernel = void (*)(const KernelArgs&);
 
+/// Writes four strips as pixels of four channels; `count` is a multiple of lane_block.
+using JoinPixels = void (*)(const std::array<const float*, 4>& parts, const std::array<std::size_t, 4>& strides,
+                            float* to, std::size_t count);
+
 /// The kernels of one instruction set. Those of all sets give the same bits.
 struct KernelSet {
     std::string name;
     std::array<Kernel, op_count> kernels{};
+    JoinPixels join_pixels = nullptr;
 };
 
 /// The sets that this processor can run, fastest first.

@@ -40,6 +40,7 @@ void pixel_x(const KernelArgs& k) {
 
 void pixel_y(const KernelArgs& k) { std::fill_n(k.out[0], k.count, frame_pixel(k.y, k.grid_height, k.frame_height)); }
 
+// Four channels in a row at each pixel, to and from strips.
 #if HWY_TARGET == HWY_SCALAR
 // One lane is all there is: a colour is four of them.
 struct Colour {
@@ -47,49 +48,90 @@ struct Colour {
 };
 HWY_INLINE Colour load_colour(const float* from) { return {{from[0], from[1], from[2], from[3]}}; }
 HWY_INLINE Colour blend_taps(Colour a, Colour b, float fraction) {
+    if (fraction == 0.0F) return a;
     for (std::size_t c = 0; c < 4; ++c) a.parts[c] = a.parts[c] * (1.0F - fraction) + b.parts[c] * fraction;
     return a;
 }
 HWY_INLINE void store_colour(Colour colour, float* to) { std::copy(colour.parts.begin(), colour.parts.end(), to); }
+
+HWY_INLINE void part_pixels(const float* pixels, const KernelArgs& k, std::size_t at) {
+    for (std::size_t c = 0; c < 4; ++c) {
+        for (std::size_t n = 0; n < lane_block; ++n) k.out[c][at + n] = pixels[4 * n + c];
+    }
+}
 #else
 using F4 = hn::FixedTag<float, 4>;
 using Colour = hn::Vec<F4>;
 HWY_INLINE Colour load_colour(const float* from) { return hn::LoadU(F4(), from); }
+// With a fraction of 0 the second tap does not count: an infinite neighbour must not turn into NaN.
 HWY_INLINE Colour blend_taps(Colour a, Colour b, float fraction) {
-    return hn::Add(hn::Mul(a, hn::Set(F4(), 1.0F - fraction)), hn::Mul(b, hn::Set(F4(), fraction)));
+    const Colour f = hn::Set(F4(), fraction);
+    const Colour blended = hn::Add(hn::Mul(a, hn::Set(F4(), 1.0F - fraction)), hn::Mul(b, f));
+    return hn::IfThenElse(hn::Eq(f, hn::Zero(F4())), a, blended);
 }
 HWY_INLINE void store_colour(Colour colour, float* to) { hn::Store(colour, F4(), to); }
-#endif
 
-// Positions of a strip along one side of the picture: the two pixels, and how far between them.
-struct Taps {
-    HWY_ALIGN std::array<std::int32_t, lane_block> low;
-    HWY_ALIGN std::array<std::int32_t, lane_block> high;
-    HWY_ALIGN std::array<float, lane_block> fraction;
-};
-
-HWY_INLINE void find_taps(const float* positions, std::size_t stride, int size, Taps& taps) {
+HWY_INLINE void part_pixels(const float* pixels, const KernelArgs& k, std::size_t at) {
     const F d;
-    const I di;
-    const VF extent = number(static_cast<float>(size));
-    const VF last = hn::Sub(extent, number(1.0F));
-    for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
-        VF p = hn::Sub(hn::Mul(hn::Load(d, positions + i * stride), extent), number(0.5F));
-        p = hn::Mul(hn::Floor(hn::Add(hn::Mul(p, number(256.0F)), number(0.5F))), number(1.0F / 256.0F));
-        p = hn::IfThenElse(hn::Ge(p, number(0.0F)), p, number(0.0F));
-        p = hn::IfThenElse(hn::Gt(p, last), last, p);
-        const VI low = hn::ConvertTo(di, p);
-        hn::Store(low, di, taps.low.data() + i);
-        hn::Store(hn::Min(hn::Add(low, hn::Set(di, 1)), hn::Set(di, size - 1)), di, taps.high.data() + i);
-        hn::Store(hn::Sub(p, hn::ConvertTo(d, low)), d, taps.fraction.data() + i);
+    for (std::size_t n = 0; n < lane_block; n += hn::Lanes(d)) {
+        VF r;
+        VF g;
+        VF b;
+        VF a;
+        hn::LoadInterleaved4(d, pixels + 4 * n, r, g, b, a);
+        hn::Store(r, d, k.out[0] + at + n);
+        hn::Store(g, d, k.out[1] + at + n);
+        hn::Store(b, d, k.out[2] + at + n);
+        hn::Store(a, d, k.out[3] + at + n);
     }
 }
+#endif
 
-// With a fraction of 0 the second tap is not looked at: an infinite neighbour must not turn into NaN.
-HWY_INLINE Colour row_colour(const float* row, std::int32_t low, std::int32_t high, float fraction) {
-    const Colour left = load_colour(row + std::size_t{4} * static_cast<std::size_t>(low));
-    if (fraction == 0.0F) return left;
-    return blend_taps(left, load_colour(row + std::size_t{4} * static_cast<std::size_t>(high)), fraction);
+// The taps of a block of pixels: where the first colour lies, how far on the others, how much they count.
+struct Taps {
+    HWY_ALIGN std::array<std::int32_t, lane_block> first;
+    HWY_ALIGN std::array<std::int32_t, lane_block> right;
+    HWY_ALIGN std::array<std::int32_t, lane_block> down;
+    HWY_ALIGN std::array<float, lane_block> across;
+    HWY_ALIGN std::array<float, lane_block> along;
+    bool on_pixels = true;  // no fraction anywhere: the first colour is the answer
+};
+
+struct Tap {
+    VI low;
+    VF fraction;
+    VI step;  // to the next pixel; 0 at the border
+};
+
+HWY_INLINE Tap tap(VF position, int size) {
+    const I di;
+    const VF last = number(static_cast<float>(size) - 1.0F);
+    VF p = hn::Sub(hn::Mul(position, number(static_cast<float>(size))), number(0.5F));
+    p = hn::Mul(hn::Floor(hn::Add(hn::Mul(p, number(256.0F)), number(0.5F))), number(1.0F / 256.0F));
+    p = hn::IfThenElse(hn::Ge(p, number(0.0F)), p, number(0.0F));
+    p = hn::IfThenElse(hn::Gt(p, last), last, p);
+    const VI low = hn::ConvertTo(di, p);
+    const VI high = hn::Min(hn::Add(low, hn::Set(di, 1)), hn::Set(di, size - 1));
+    return {low, hn::Sub(p, hn::ConvertTo(F(), low)), hn::Sub(high, low)};
+}
+
+HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, std::size_t v_stride,
+                          const PictureView& picture, Taps& taps) {
+    const F d;
+    const I di;
+    const VI row = hn::Set(di, 4 * picture.width);
+    taps.on_pixels = true;
+    for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
+        const Tap x = tap(hn::Load(d, u + i * u_stride), picture.width);
+        const Tap y = tap(hn::Load(d, v + i * v_stride), picture.height);
+        hn::Store(hn::Add(hn::Mul(y.low, row), hn::ShiftLeft<2>(x.low)), di, taps.first.data() + i);
+        hn::Store(hn::ShiftLeft<2>(x.step), di, taps.right.data() + i);
+        hn::Store(hn::Mul(y.step, row), di, taps.down.data() + i);
+        hn::Store(x.fraction, d, taps.across.data() + i);
+        hn::Store(y.fraction, d, taps.along.data() + i);
+        const MF between = hn::Or(hn::Gt(x.fraction, number(0.0F)), hn::Gt(y.fraction, number(0.0F)));
+        taps.on_pixels = taps.on_pixels && hn::AllFalse(d, between);
+    }
 }
 
 void black(const KernelArgs& k) {
@@ -99,26 +141,22 @@ void black(const KernelArgs& k) {
 void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
-    const std::size_t row_floats = std::size_t{4} * static_cast<std::size_t>(picture.width);
-    Taps across;
-    Taps down;
+    Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
-        find_taps(u + i * u_stride, u_stride, picture.width, across);
-        find_taps(v + i * v_stride, v_stride, picture.height, down);
+        find_taps(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
         for (std::size_t n = 0; n < lane_block; ++n) {
-            const float* top = picture.data + row_floats * static_cast<std::size_t>(down.low[n]);
-            Colour colour = row_colour(top, across.low[n], across.high[n], across.fraction[n]);
-            if (down.fraction[n] != 0.0F) {
-                const float* bottom = picture.data + row_floats * static_cast<std::size_t>(down.high[n]);
-                colour = blend_taps(colour, row_colour(bottom, across.low[n], across.high[n], across.fraction[n]),
-                                    down.fraction[n]);
+            const float* first = picture.data + taps.first[n];
+            Colour colour = load_colour(first);
+            if (!taps.on_pixels) {
+                const float* below = first + taps.down[n];
+                colour = blend_taps(colour, load_colour(first + taps.right[n]), taps.across[n]);
+                const Colour lower = blend_taps(load_colour(below), load_colour(below + taps.right[n]), taps.across[n]);
+                colour = blend_taps(colour, lower, taps.along[n]);
             }
             store_colour(colour, colours.data() + 4 * n);
         }
-        for (std::size_t c = 0; c < 4; ++c) {
-            for (std::size_t n = 0; n < lane_block; ++n) k.out[c][i + n] = colours[4 * n + c];
-        }
+        part_pixels(colours.data(), k, i);
     }
 }
 
@@ -131,7 +169,9 @@ void read_here(const KernelArgs& k) {
     if (picture.width == k.grid_width && picture.height == k.grid_height) {
         const float* pixel = picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
                                                  static_cast<std::size_t>(k.x));
-        for (std::size_t i = 0; i < k.count; ++i) {
+        const std::size_t blocks = k.count / lane_block * lane_block;
+        for (std::size_t i = 0; i < blocks; i += lane_block) part_pixels(pixel + 4 * i, k, i);
+        for (std::size_t i = blocks; i < k.count; ++i) {
             for (std::size_t c = 0; c < 4; ++c) k.out[c][i] = pixel[4 * i + c];
         }
         return;
@@ -152,7 +192,23 @@ void read_here(const KernelArgs& k) {
     }
 }
 
+// Four strips as pixels of four channels.
+void join_pixels(const std::array<const float*, 4>& parts, const std::array<std::size_t, 4>& strides, float* to,
+                 std::size_t count) {
+    const F d;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(d)) {
+#if HWY_TARGET == HWY_SCALAR
+        for (std::size_t c = 0; c < 4; ++c) to[4 * i + c] = parts[c][i * strides[c]];
+#else
+        hn::StoreInterleaved4(hn::Load(d, parts[0] + i * strides[0]), hn::Load(d, parts[1] + i * strides[1]),
+                              hn::Load(d, parts[2] + i * strides[2]), hn::Load(d, parts[3] + i * strides[3]), d,
+                              to + 4 * i);
+#endif
+    }
+}
+
 void fill_sampling(KernelSet& set) {
+    set.join_pixels = join_pixels;
     const auto put = [&set](Op op, Kernel kernel) { set.kernels[static_cast<std::size_t>(op)] = kernel; };
     put(Op::uv_x, uv_x);
     put(Op::uv_y, uv_y);

@@ -96,6 +96,23 @@ public:
     void store(const std::vector<Ref>& parts, Picture& picture, int x, int y, std::size_t count) {
         const auto channels = static_cast<std::size_t>(picture.channels);
         float* to = picture.at(x, y);
+        if (parts.size() == 4 && channels == 4) {
+            const std::size_t blocks = count / lane_block * lane_block;
+            std::array<const float*, 4> from{};
+            std::array<std::size_t, 4> strides{};
+            for (std::size_t c = 0; c < 4; ++c) {
+                from[c] = address(parts[c], x);
+                strides[c] = parts[c].rate == Rate::uniform || parts[c].rate == Rate::row ? 0 : 1;
+            }
+            program_.join_pixels(from, strides, to, blocks);
+            for (std::size_t i = blocks; i < count; ++i) {
+                for (std::size_t c = 0; c < 4; ++c) to[i * 4 + c] = from[c][i * strides[c]];
+            }
+            return;
+        }
+        for (std::size_t c = parts.size(); c < channels; ++c) {
+            for (std::size_t i = 0; i < count; ++i) to[i * channels + c] = 0.0F;
+        }
         for (std::size_t c = 0; c < channels && c < parts.size(); ++c) {
             const float* from = address(parts[c], x);
             const bool one_value = parts[c].rate == Rate::uniform || parts[c].rate == Rate::row;
@@ -144,6 +161,7 @@ Shared prepare(const Program& program, const RunInputs& inputs) {
 Program lay_out(const Ir& ir, const KernelSet& kernels) {
     Program program;
     program.kernels = kernels.name;
+    program.join_pixels = kernels.join_pixels;
     program.uniform_slots = ir.uniforms;
     program.pictures = ir.pictures;
     const std::vector<std::size_t> last = last_uses(ir);

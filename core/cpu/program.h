@@ -31,6 +31,7 @@ struct Line {
 /// The laid-out program: what is computed once, once a row, once a column, and at each pixel.
 struct Program {
     std::string kernels;  ///< name of the instruction set
+    JoinPixels join_pixels = nullptr;
     std::array<std::vector<Line>, 4> lines;  ///< by rate
     std::array<int, 4> stores{};             ///< how many values each store holds; for pixels, strips
     std::vector<std::pair<int, std::uint32_t>> constants;  ///< uniform index, bits

@@ -54,6 +54,8 @@ Fault module_fault(const std::string& path) {
 
 }  // namespace
 
+void prepare_picture_files() { (void)loaded_module(); }
+
 Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
     std::error_code code;
     if (!fs::exists(path, code)) {

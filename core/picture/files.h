@@ -19,6 +19,9 @@ enum class PictureMeaning {
 /// Faults: `picture.missing`, `picture.unreadable`, `picture.too-large`, `picture.module`.
 Result<Picture> read_picture(const std::string& path, PictureMeaning meaning);
 
+/// Loads the module now rather than when the first picture is needed. Safe from any thread.
+void prepare_picture_files();
+
 /// Writes `image` as a PNG marked as sRGB, with opacity only where some pixel is not opaque; an older file is replaced
 /// only once the new one is whole. Faults: `picture.unwritable`, `picture.module`.
 Result<Done> write_png(const std::string& path, const Image8& image);

@@ -4,7 +4,8 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
-#include <vector>
+
+#include "core/base/plain_vector.h"
 
 namespace lacquer {
 
@@ -18,9 +19,10 @@ struct Picture {
     int width = 0;
     int height = 0;
     int channels = 4;
-    std::vector<float> data;
+    PlainVector<float> data;
 
     Picture() = default;
+    /// The pixels hold nothing in particular until they are written.
     Picture(int w, int h, int c)
         : width(w),
           height(h),
@@ -45,7 +47,7 @@ using PicturePtr = std::shared_ptr<const Picture>;
 struct Image8 {
     int width = 0;
     int height = 0;
-    std::vector<std::uint8_t> data;
+    PlainVector<std::uint8_t> data;
 
     friend bool operator==(const Image8&, const Image8&) = default;
 };

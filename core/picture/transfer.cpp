@@ -38,12 +38,4 @@ SrgbEncoder::SrgbEncoder() {
     }
 }
 
-std::uint8_t SrgbEncoder::operator()(float linear) const {
-    if (!(linear >= std::bit_cast<float>(lowest_bits_))) return 0;
-    if (linear >= 1.0F) return 255;
-    // A table cell spans 1/256 of its value, the thresholds lie wider apart: at most one of them is inside.
-    const std::uint8_t level = start_[(std::bit_cast<std::uint32_t>(linear) - lowest_bits_) >> shift_];
-    return static_cast<std::uint8_t>(level + (linear >= threshold_[level] ? 1 : 0));
-}
-
 }  // namespace lacquer

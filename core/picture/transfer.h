@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <bit>
 #include <cstdint>
 
 namespace lacquer {
@@ -20,7 +21,13 @@ class SrgbEncoder {
 public:
     SrgbEncoder();
     /// Below 0 and NaN give 0, above 1 gives 255.
-    std::uint8_t operator()(float linear) const;
+    std::uint8_t operator()(float linear) const {
+        if (!(linear >= std::bit_cast<float>(lowest_bits_))) return 0;
+        if (linear >= 1.0F) return 255;
+        // A table cell spans 1/256 of its value, the thresholds lie wider apart: at most one of them is inside.
+        const std::uint8_t level = start_[(std::bit_cast<std::uint32_t>(linear) - lowest_bits_) >> shift_];
+        return static_cast<std::uint8_t>(level + (linear >= threshold_[level] ? 1 : 0));
+    }
 
 private:
     static constexpr std::uint32_t lowest_bits_ = 0x39000000U;  // 2^-13, below the first change

@@ -39,7 +39,7 @@ QString dial_value_text(const Dial& dial, const DialValue& value) {
     if (dial.kind == DialKind::colour) return qs(colour_text(value));
     QString text = QString::number(value[0], 'f', dial.kind == DialKind::integer ? 0 : decimals_of(dial));
     // A working value may be finer than the increment: it is never shown rounded away.
-    if (dial.kind == DialKind::number && std::fabs(text.toDouble() - value[0]) > 1e-9 * std::max(1.0, std::fabs(value[0]))) {
+    if (dial.kind == DialKind::number && dial.formula.empty() && std::fabs(text.toDouble() - value[0]) > 1e-9 * std::max(1.0, std::fabs(value[0]))) {
         text = qs(plain_number(value[0], std::min(6, decimals_of(dial) + 2)));
     }
     if (!dial.unit.empty()) text += QLatin1Char(' ') + qs(dial.unit);

@@ -22,7 +22,7 @@ namespace {
 
 constexpr int margin = 12;
 constexpr int card_width = 252;
-constexpr int card_height = 112;
+constexpr int card_height = 100;
 constexpr int row_height = 28;
 constexpr int trace_samples = 200;
 
@@ -243,7 +243,7 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     } else {
         paint_card_trace(painter, cell, dial);
     }
-    const QRect line(cell.area.left() + 10, cell.area.bottom() - 19, cell.area.width() - 20, 16);
+    const QRect line(cell.area.left() + 10, cell.area.bottom() - 18, cell.area.width() - 20, 16);
     theme::paint_text(painter, line, source_words(dial), theme::figures(10), held ? theme::gold : theme::quiet);
 }
 
@@ -274,7 +274,7 @@ void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dia
 void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const {
     const auto found = traces_.find(dial.name);
     if (found == traces_.end() || found->second.size() < 2) return;
-    const QRect area(cell.area.left() + 10, cell.area.top() + 50, cell.area.width() - 20, 36);
+    const QRect area(cell.area.left() + 10, cell.area.top() + 47, cell.area.width() - 20, 30);
     const auto x_of = [&](double share) { return area.left() + share * (area.width() - 1); };
     QPolygonF line;
     for (std::size_t i = 0; i < found->second.size(); ++i) {

@@ -101,7 +101,7 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
         if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
     }
     theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0),
-                      (coat.on ? QString() : tr("off · ")) + tr("%n step(s)", nullptr, static_cast<int>(coat.steps.size())),
+                      (coat.on ? QString() : tr("off · ")) + qs(counted(coat.steps.size(), "step")),
                       theme::words(), theme::quiet, Qt::AlignRight);
     paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
 }
@@ -146,7 +146,7 @@ void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const st
     }
     layout.endLayout();
     layout.draw(&painter, row.formula_area.topLeft());
-    const bool cut = !wrapped && layout.boundingRect().width() > row.formula_area.width();
+    const bool cut = !wrapped && layout.lineAt(0).naturalTextWidth() > row.formula_area.width();
     const CheckedStep* checked = find_step(session_.checked(), row.name);
     if (wrapped && checked != nullptr && checked->fault) {
         const Span span = checked->fault->place.span;

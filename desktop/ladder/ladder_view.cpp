@@ -437,7 +437,7 @@ void LadderView::delete_coat() {
     if (session_.finish().coats.empty()) return;
     const Coat& coat = session_.finish().coats[current_coat()];
     session_.edit(lacquer::delete_coat(session_.finish(), current_coat()),
-                  tr("Deleted the coat %1 and its %n step(s)", nullptr, static_cast<int>(coat.steps.size())).arg(qs(coat.name)));
+                  tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step"))));
 }
 
 void LadderView::show_selected() {

@@ -3,6 +3,8 @@
 #include <cstring>
 #include <utility>
 
+#include "core/picture/files.h"
+
 namespace lacquer {
 
 namespace {
@@ -56,6 +58,8 @@ bool RenderThread::idle() const {
 }
 
 void RenderThread::serve() {
+    // While the window is still being built; the first picture would only wait for it.
+    prepare_picture_files();
     std::unique_lock lock(mutex_);
     for (;;) {
         wake_.wait(lock, [this] { return stopping_ || stage_ || thumbnails_; });

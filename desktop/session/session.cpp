@@ -128,8 +128,8 @@ void Session::adopt(Finish finish, const std::string& path, const Faults& notice
     emit time_changed();
     emit stage_changed();
     if (!notices.empty()) {
-        say(tr("%1 (%n thing(s) in the file could not be used)", nullptr, static_cast<int>(notices.size()))
-                .arg(qs(to_text(notices.front()))));
+        say(tr("%1 (%2 in the file could not be used)")
+                .arg(qs(to_text(notices.front())), qs(counted(notices.size(), "thing"))));
     }
 }
 

@@ -3,8 +3,8 @@
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QSettings>
-#include <QTimer>
 #include <chrono>
+#include <cstdio>
 
 #include "desktop/session/recovery.h"
 #include "desktop/session/session.h"
@@ -44,6 +44,8 @@ double steady_seconds() {
 }  // namespace
 
 int main(int argc, char** argv) {
+    const double begin = steady_seconds();
+    lacquer::theme::prepare_fonts();
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("lacquer"));
     QApplication::setOrganizationName(QStringLiteral("lacquer"));
@@ -51,14 +53,20 @@ int main(int argc, char** argv) {
     QSettings settings;
     lacquer::Session session(real_prompts(), steady_seconds);
     lacquer::MainWindow window(session, settings);
+    QStringList words = QApplication::arguments();
+    if (words.removeOne(QStringLiteral("--time-first-picture"))) {
+        QObject::connect(&session, &lacquer::Session::stage_changed, &session, [&session, begin] {
+            if (session.stage().image.isNull()) return;
+            std::printf("first picture after %.0f ms\n", (steady_seconds() - begin) * 1000);
+            QApplication::quit();
+        });
+    }
+    // Before the window shows itself: the first picture is read and drawn while Qt draws the rest.
+    if (auto recovered = lacquer::take_recovered()) {
+        session.take_over(std::move(recovered->opened), lacquer::qs(recovered->path));
+    } else if (words.size() > 1) {
+        session.open(words[1]);
+    }
     window.show();
-    const QStringList words = QApplication::arguments();
-    QTimer::singleShot(0, &session, [&session, words] {
-        if (auto recovered = lacquer::take_recovered()) {
-            session.take_over(std::move(recovered->opened), lacquer::qs(recovered->path));
-        } else if (words.size() > 1) {
-            session.open(words[1]);
-        }
-    });
     return QApplication::exec();
 }

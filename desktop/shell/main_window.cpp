@@ -301,7 +301,7 @@ void MainWindow::refresh_words() {
     const Finish& finish = session_.finish();
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
     step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
-                         tr("%1 in %n coat(s)", nullptr, static_cast<int>(finish.coats.size())).arg(session_.checked().steps.size()));
+                         tr("%1 in %2").arg(session_.checked().steps.size()).arg(qs(counted(finish.coats.size(), "coat"))));
     QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
     if (!session_.selected().empty() && !finish.dials.empty()) {
         dials += tr(" · those that reach <b style='color:%1'>%2</b> first").arg(theme::gold.name(), qs(shown_name(session_.selected())));

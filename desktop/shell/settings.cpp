@@ -10,7 +10,7 @@ const QList<SettingRow>& setting_rows() {
     static const QList<SettingRow> rows = {
         {"window/geometry", QByteArray(), "where the window was"},
         {"window/ladder_width", 460, "width of the ladder, pixels"},
-        {"window/dials_height", 250, "height of the dials, pixels"},
+        {"window/dials_height", 264, "height of the dials, pixels"},
         {"file/folder", QString(), "folder of the last file"},
     };
     return rows;

@@ -6,6 +6,7 @@
 #include <QPainterPath>
 #include <QPushButton>
 
+#include "core/base/text.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -68,11 +69,12 @@ void TopBar::paintEvent(QPaintEvent*) {
     if (session_.edited()) theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
 
     const StagePicture& stage = session_.stage();
-    const QString facts = tr("%1 × %2 · %n step(s) · ", nullptr, static_cast<int>(session_.checked().steps.size()))
+    const QString facts = tr("%1 × %2 · %3 · %4 · %5 ms")
                               .arg(session_.finish().frame_width)
-                              .arg(session_.finish().frame_height) +
-                          tr("%n pass(es) · ", nullptr, static_cast<int>(stage.passes)) +
-                          tr("%1 ms").arg(stage.milliseconds, 0, 'f', 1);
+                              .arg(session_.finish().frame_height)
+                              .arg(qs(counted(session_.checked().steps.size(), "step")),
+                                   qs(counted(stage.passes, "pass", "passes")))
+                              .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
     theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(), theme::quiet, Qt::AlignRight);
     int left = name_width;

@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
+#include <fontconfig/fontconfig.h>
 
 // Resources of a static library are linked in only when named, and the name lives outside all namespaces.
 static void load_resources() { Q_INIT_RESOURCE(resources); }
@@ -48,6 +49,16 @@ QFont figures(int pixels) {
     font.setPixelSize(pixels);
     font.setFixedPitch(true);
     return font;
+}
+
+void prepare_fonts() {
+    constexpr const char* rules =
+        "<fontconfig><selectfont><rejectfont><pattern><patelt name=\"family\"><string>B612 Mono</string></patelt>"
+        "</pattern></rejectfont></selectfont></fontconfig>";
+    FcConfig* config = FcInitLoadConfig();
+    if (config == nullptr) return;
+    FcConfigParseAndLoadFromMemory(config, reinterpret_cast<const FcChar8*>(rules), FcTrue);
+    if (FcConfigBuildFonts(config) == FcFalse || FcConfigSetCurrent(config) == FcFalse) FcConfigDestroy(config);
 }
 
 void apply(QApplication& application) {

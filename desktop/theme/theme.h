@@ -27,6 +27,10 @@ QFont words(int pixels = 12, bool bold = false);
 /// Formulas and figures: JetBrains Mono, 11 px unless told otherwise.
 QFont figures(int pixels = 11);
 
+/// Keeps the system's B612 Mono, which also answers to the name B612, from taking its place. To be called before the
+/// application is made.
+void prepare_fonts();
+
 /// Loads the shipped fonts and gives the application its palette and style sheet.
 void apply(QApplication& application);
 
