@@ -16,7 +16,7 @@ namespace lacquer::HWY_NAMESPACE {
 
 HWY_INLINE VF truth(MF mask) { return hn::VecFromMask(F(), mask); }
 
-HWY_INLINE VF fract(VF x) { return hn::Sub(x, hn::Floor(x)); }
+HWY_INLINE VF fract(VF x) { return hn::Sub(x, floored(x)); }
 
 HWY_INLINE VF sign(VF x) {
     const VF zero = number(0.0F);
@@ -78,13 +78,13 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::negate, [](Args k) { one_input(k, [](VF a) { return hn::Neg(a); }); });
     put(Op::absolute, [](Args k) { one_input(k, [](VF a) { return hn::Abs(a); }); });
     put(Op::sign, [](Args k) { one_input(k, [](VF a) { return sign(a); }); });
-    put(Op::floor, [](Args k) { one_input(k, [](VF a) { return hn::Floor(a); }); });
-    put(Op::ceil, [](Args k) { one_input(k, [](VF a) { return hn::Ceil(a); }); });
-    put(Op::trunc, [](Args k) { one_input(k, [](VF a) { return hn::Trunc(a); }); });
-    put(Op::round, [](Args k) { one_input(k, [](VF a) { return hn::Round(a); }); });
+    put(Op::floor, [](Args k) { one_input(k, [](VF a) { return floored(a); }); });
+    put(Op::ceil, [](Args k) { one_input(k, [](VF a) { return rounded_like(a, hn::Ceil(a)); }); });
+    put(Op::trunc, [](Args k) { one_input(k, [](VF a) { return rounded_like(a, hn::Trunc(a)); }); });
+    put(Op::round, [](Args k) { one_input(k, [](VF a) { return rounded_like(a, hn::Round(a)); }); });
     put(Op::fract, [](Args k) { one_input(k, [](VF a) { return fract(a); }); });
     put(Op::mod, [](Args k) {
-        two_inputs(k, [](VF a, VF b) { return hn::Sub(a, hn::Mul(b, hn::Floor(hn::Div(a, b)))); });
+        two_inputs(k, [](VF a, VF b) { return hn::Sub(a, hn::Mul(b, floored(hn::Div(a, b)))); });
     });
     put(Op::min, [](Args k) { two_inputs(k, [](VF a, VF b) { return smaller(a, b); }); });
     put(Op::max, [](Args k) { two_inputs(k, [](VF a, VF b) { return larger(a, b); }); });
@@ -100,7 +100,7 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::less, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Lt(a, b)); }); });
     put(Op::less_equal, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Le(a, b)); }); });
     put(Op::equal, [](Args k) { two_inputs(k, [](VF a, VF b) { return truth(hn::Eq(a, b)); }); });
-    put(Op::is_nan, [](Args k) { one_input(k, [](VF a) { return truth(hn::Ne(a, a)); }); });
+    put(Op::is_nan, [](Args k) { one_input(k, [](VF a) { return truth(is_nan(a)); }); });
     put(Op::is_inf, [](Args k) {
         one_input(k, [](VF a) { return truth(hn::Eq(hn::Abs(a), number(std::bit_cast<float>(0x7F800000U)))); });
     });

@@ -82,7 +82,7 @@ HWY_INLINE Reduced reduce(VF x) {
         rest = hn::Load(d, rests.data());
         eighths = hn::Load(di, counts.data());
     }
-    rest = hn::IfThenElse(hn::Ne(x, x), x, rest);
+    rest = hn::IfThenElse(is_nan(x), x, rest);
     return {rest, hn::And(eighths, hn::Set(di, 7))};
 }
 
@@ -143,7 +143,7 @@ HWY_INLINE VF arc_tangent_2(VF y, VF x) {
     a = hn::IfThenElse(hn::Gt(ay, ax), hn::Sub(number(half_pi), a), a);
     a = hn::IfThenElse(hn::Lt(x, number(0.0F)), hn::Sub(number(3.141592653589793F), a), a);
     a = hn::IfThenElse(hn::Lt(y, number(0.0F)), hn::Neg(a), a);
-    return hn::IfThenElse(hn::Or(hn::Ne(x, x), hn::Ne(y, y)), number(not_a_number), a);
+    return hn::IfThenElse(hn::Or(is_nan(x), is_nan(y)), number(not_a_number), a);
 }
 
 HWY_INLINE VF arc_tangent(VF x) { return with_sign_of(arc_tangent_2(hn::Abs(x), number(1.0F)), x); }
@@ -162,7 +162,7 @@ HWY_INLINE VF arc_sine(VF x) {
     const VF z = hn::IfThenElse(upper, half, hn::Mul(a, a));
     const VF s = arc_sine_near(hn::IfThenElse(upper, hn::Sqrt(half), a), z);
     const VF angle = hn::IfThenElse(upper, hn::Sub(number(half_pi), hn::Mul(number(2.0F), s)), s);
-    return hn::IfThenElse(hn::Ne(x, x), x, with_sign_of(angle, x));
+    return hn::IfThenElse(is_nan(x), x, with_sign_of(angle, x));
 }
 
 HWY_INLINE VF arc_cosine(VF x) {
@@ -171,7 +171,7 @@ HWY_INLINE VF arc_cosine(VF x) {
     const VF half = hn::Mul(number(0.5F), hn::Sub(number(1.0F), held));
     const VF near = hn::Mul(number(2.0F), arc_sine_near(hn::Sqrt(half), half));
     const VF angle = hn::IfThenElse(hn::Gt(held, number(0.5F)), near, hn::Sub(number(half_pi), arc_sine(x)));
-    return hn::IfThenElse(hn::Ne(x, x), x, angle);
+    return hn::IfThenElse(is_nan(x), x, angle);
 }
 
 HWY_INLINE VF power_of_two(VI n) {
@@ -187,28 +187,28 @@ HWY_INLINE VF scaled(VF value, VI n) {
 HWY_INLINE VF limits(VF x, VF value, float least, float most) {
     value = hn::IfThenElse(hn::Gt(x, number(most)), number(infinity), value);
     value = hn::IfThenElse(hn::Lt(x, number(least)), number(0.0F), value);
-    return hn::IfThenElse(hn::Ne(x, x), x, value);
+    return hn::IfThenElse(is_nan(x), x, value);
 }
 
 HWY_INLINE VF exponential(VF x) {
     const VF held = smaller(larger(x, number(-104.0F)), number(89.0F));
-    const VF n = hn::Floor(hn::Add(hn::Mul(held, number(1.44269504088896341F)), number(0.5F)));
+    const VF n = floored(hn::Add(hn::Mul(held, number(1.44269504088896341F)), number(0.5F)));
     VF r = hn::Sub(held, hn::Mul(n, number(0.693359375F)));
     r = hn::Sub(r, hn::Mul(n, number(-2.12194440e-4F)));
     const VF p = polynomial<6>(r, {1.9875691500E-4F, 1.3981999507E-3F, 8.3334519073E-3F, 4.1665795894E-2F,
                                    1.6666665459E-1F, 5.0000001201E-1F});
     const VF y = hn::Add(hn::Add(hn::Mul(p, hn::Mul(r, r)), r), number(1.0F));
-    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(hn::Ne(x, x), number(0.0F), n))), -104.0F, 88.7228317F);
+    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(is_nan(x), number(0.0F), n))), -104.0F, 88.7228317F);
 }
 
 HWY_INLINE VF exponential_2(VF x) {
     const VF held = smaller(larger(x, number(-151.0F)), number(129.0F));
-    const VF n = hn::Floor(hn::Add(held, number(0.5F)));
+    const VF n = floored(hn::Add(held, number(0.5F)));
     const VF r = hn::Sub(held, n);
     const VF p = polynomial<6>(r, {1.535336188319500E-4F, 1.339887440266574E-3F, 9.618437357674640E-3F,
                                    5.550332471162809E-2F, 2.402264791363012E-1F, 6.931472028550421E-1F});
     const VF y = hn::Add(number(1.0F), hn::Mul(r, p));
-    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(hn::Ne(x, x), number(0.0F), n))), -150.5F,
+    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(is_nan(x), number(0.0F), n))), -150.5F,
                   127.99999F);
 }
 
@@ -242,7 +242,7 @@ HWY_INLINE Logarithm logarithm_parts(VF x) {
 HWY_INLINE VF logarithm_limits(VF x, VF value) {
     value = hn::IfThenElse(hn::Eq(x, number(infinity)), x, value);
     value = hn::IfThenElse(hn::Eq(x, number(0.0F)), number(-infinity), value);
-    return hn::IfThenElse(hn::Or(hn::Lt(x, number(0.0F)), hn::Ne(x, x)), number(not_a_number), value);
+    return hn::IfThenElse(hn::Or(hn::Lt(x, number(0.0F)), is_nan(x)), number(not_a_number), value);
 }
 
 HWY_INLINE VF logarithm(VF x) {
@@ -264,7 +264,7 @@ HWY_INLINE VF power(VF x, VF y) {
     const VF zero = number(0.0F);
     VF value = exponential_2(hn::Mul(y, logarithm_2(x)));
     VF none = hn::IfThenElse(hn::Gt(y, zero), zero, number(infinity));
-    none = hn::IfThenElse(hn::Ne(y, y), y, none);
+    none = hn::IfThenElse(is_nan(y), y, none);
     value = hn::IfThenElse(hn::Le(x, zero), none, value);
     return hn::IfThenElse(hn::Eq(y, zero), number(1.0F), value);
 }
@@ -295,7 +295,7 @@ HWY_INLINE VF hyperbolic_tangent(VF x) {
     const VF e = exponential(hn::Add(size, size));
     const VF far = hn::Sub(number(1.0F), hn::Div(number(2.0F), hn::Add(e, number(1.0F))));
     const VF value = hn::IfThenElse(hn::Lt(size, number(0.625F)), near, with_sign_of(far, x));
-    return hn::IfThenElse(hn::Ne(x, x), x, value);
+    return hn::IfThenElse(is_nan(x), x, value);
 }
 
 HWY_INLINE VF area_sine(VF x) {
@@ -321,7 +321,7 @@ HWY_INLINE VF area_cosine(VF x) {
     VF far = logarithm(hn::IfThenElse(huge, held, inner));
     far = hn::IfThenElse(huge, hn::Add(far, number(0.693147180559945F)), far);
     const VF value = hn::IfThenElse(hn::Lt(z, number(0.5F)), near, far);
-    return hn::IfThenElse(hn::Ne(x, x), x, value);
+    return hn::IfThenElse(is_nan(x), x, value);
 }
 
 HWY_INLINE VF area_tangent(VF x) {

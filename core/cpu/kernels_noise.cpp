@@ -37,7 +37,7 @@ struct Cell {
 HWY_INLINE VU lattice_word(VF floor) { return hn::BitCast(U(), to_whole_vector(floor)); }
 
 HWY_INLINE Cell cell_of(VF x) {
-    const VF floor = hn::Floor(x);
+    const VF floor = floored(x);
     const VF t = hn::Sub(x, floor);
     const VU low = lattice_word(floor);
     const VF steep = hn::Add(hn::Mul(t, hn::Sub(hn::Mul(t, number(6.0F)), number(15.0F))), number(10.0F));
@@ -138,9 +138,9 @@ HWY_INLINE VF value_3(VF x, VF y, VF z) {
 void three_words(const KernelArgs& k) {
     const F d;
     for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        VU x = lattice_word(hn::Floor(hn::Load(d, k.in[0] + i * k.stride[0])));
-        VU y = lattice_word(hn::Floor(hn::Load(d, k.in[1] + i * k.stride[1])));
-        VU z = lattice_word(hn::Floor(hn::Load(d, k.in[2] + i * k.stride[2])));
+        VU x = lattice_word(floored(hn::Load(d, k.in[0] + i * k.stride[0])));
+        VU y = lattice_word(floored(hn::Load(d, k.in[1] + i * k.stride[1])));
+        VU z = lattice_word(floored(hn::Load(d, k.in[2] + i * k.stride[2])));
         for (VU* v : {&x, &y, &z}) *v = hn::Add(hn::Mul(*v, word(1664525U)), word(1013904223U));
         const auto stir = [&] {
             x = hn::Add(x, hn::Mul(y, z));
@@ -156,7 +156,7 @@ void three_words(const KernelArgs& k) {
     }
 }
 
-HWY_INLINE VU point(VF x) { return lattice_word(hn::Floor(x)); }
+HWY_INLINE VU point(VF x) { return lattice_word(floored(x)); }
 
 void fill_noise(KernelSet& set) {
     const auto put = [&set](Op op, Kernel kernel) { set.kernels[static_cast<std::size_t>(op)] = kernel; };

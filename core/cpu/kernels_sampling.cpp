@@ -107,7 +107,7 @@ HWY_INLINE Tap tap(VF position, int size) {
     const I di;
     const VF last = number(static_cast<float>(size) - 1.0F);
     VF p = hn::Sub(hn::Mul(position, number(static_cast<float>(size))), number(0.5F));
-    p = hn::Mul(hn::Floor(hn::Add(hn::Mul(p, number(256.0F)), number(0.5F))), number(1.0F / 256.0F));
+    p = hn::Mul(floored(hn::Add(hn::Mul(p, number(256.0F)), number(0.5F))), number(1.0F / 256.0F));
     p = hn::IfThenElse(hn::Ge(p, number(0.0F)), p, number(0.0F));
     p = hn::IfThenElse(hn::Gt(p, last), last, p);
     const VI low = hn::ConvertTo(di, p);

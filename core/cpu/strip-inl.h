@@ -26,11 +26,22 @@ HWY_INLINE VF smaller(VF a, VF b) { return hn::IfThenElse(hn::Lt(b, a), b, a); }
 HWY_INLINE VF larger(VF a, VF b) { return hn::IfThenElse(hn::Lt(a, b), b, a); }
 HWY_INLINE VF number(float x) { return hn::Set(F(), x); }
 
+/// True for lanes that are not a number. Highway's Ne is false for them.
+HWY_INLINE MF is_nan(VF x) { return hn::IsNaN(x); }
+
+// Highway's plain C++ rounding loses the sign of zero.
+#if HWY_TARGET == HWY_SCALAR
+HWY_INLINE VF rounded_like(VF x, VF rounded) { return hn::CopySign(rounded, x); }
+#else
+HWY_INLINE VF rounded_like(VF, VF rounded) { return rounded; }
+#endif
+HWY_INLINE VF floored(VF x) { return rounded_like(x, hn::Floor(x)); }
+
 /// Float to whole number: towards 0, held to the range, NaN gives 0.
 HWY_INLINE VI to_whole_vector(VF x) {
     const I di;
     const VF held = smaller(larger(x, number(-2147483648.0F)), number(2147483520.0F));
-    VI whole = hn::ConvertTo(di, hn::IfThenElse(hn::Eq(x, x), held, number(0.0F)));
+    VI whole = hn::ConvertTo(di, hn::IfThenElse(is_nan(x), number(0.0F), held));
     whole = hn::IfThenElse(hn::RebindMask(di, hn::Ge(x, number(2147483648.0F))), hn::Set(di, 2147483647), whole);
     return whole;
 }

@@ -27,18 +27,11 @@ Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& 
 /// The text of a finish: keys in a fixed order, one step, dial or response a line.
 std::string finish_to_text(const Finish& finish);
 
-/// Reads a file. Faults: `file.missing`, `file.unreadable` and those of `finish_from_text`.
+/// Reads a file. Faults: those of `read_whole_file` and `finish_from_text`.
 Result<OpenedFinish> load_finish(const std::string& path);
 
-/// Writes a file so that at every moment either the old or the new one is whole: temporary file, fsync, rename.
-/// Faults: `file.unwritable`.
+/// Writes a file, as `write_whole_file` does. Faults: `file.unwritable`.
 Result<Done> save_finish(const std::string& path, const Finish& finish);
-
-/// As `save_finish`, for any text.
-Result<Done> save_text(const std::string& path, std::string_view text);
-
-/// The whole of a file, at most `max_file_size` bytes. Faults: `file.missing`, `file.unreadable`, `file.size`.
-Result<std::string> load_text(const std::string& path);
 
 /// The path of a ground's picture, as seen from the finish's own file.
 std::string picture_path(const std::string& finish_path, const std::string& ground_path);

@@ -108,8 +108,6 @@ private:
     }
 
     Result<Expression> operation(int least) {
-        const Deeper deeper(depth_);
-        if (depth_ > max_nesting) return too_deep();
         Result<Expression> left = signed_value();
         while (left && peek().kind == TokenKind::mark && strength(peek().text) >= least) {
             // Each turn wraps the tree once more, so a long row of operators is as deep as it is long.
@@ -126,10 +124,10 @@ private:
     }
 
     Result<Expression> signed_value() {
-        const Deeper deeper(depth_);
-        if (depth_ > max_nesting) return too_deep();
         for (const std::string_view mark : {"-", "+", "!", "~"}) {
             if (!sees(mark)) continue;
+            const Deeper deeper(depth_);
+            if (depth_ > max_nesting) return too_deep();
             const Span word = peek().span;
             ++at_;
             Result<Expression> operand = signed_value();

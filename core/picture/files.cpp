@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <system_error>
 
+#include "core/base/file.h"
 #include "core/picture/files_module.h"
 
 namespace lacquer {
@@ -15,7 +16,7 @@ namespace fs = std::filesystem;
 
 struct Module {
     ReadPictureFunction read = nullptr;
-    WritePngFunction write = nullptr;
+    EncodePngFunction encode = nullptr;
     std::string error;
 };
 
@@ -32,8 +33,8 @@ Module load_module() {
             continue;
         }
         module.read = reinterpret_cast<ReadPictureFunction>(dlsym(handle, "lacquer_read_picture"));
-        module.write = reinterpret_cast<WritePngFunction>(dlsym(handle, "lacquer_write_png"));
-        if (module.read != nullptr && module.write != nullptr) return module;
+        module.encode = reinterpret_cast<EncodePngFunction>(dlsym(handle, "lacquer_encode_png"));
+        if (module.read != nullptr && module.encode != nullptr) return module;
     }
     return module;
 }
@@ -81,18 +82,14 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
 
 Result<Done> write_png(const std::string& path, const Image8& image) {
     const Module& module = loaded_module();
-    if (module.write == nullptr) return module_fault(path);
-    const std::string part = path + ".part.png";
-    std::error_code code;
+    if (module.encode == nullptr) return module_fault(path);
+    std::string bytes;
     std::string error;
-    if (module.write(part, image, error)) {
-        fs::rename(part, path, code);
-        if (!code) return Done{};
-        error = code.message();
+    if (!module.encode(image, bytes, error)) {
+        return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error, "try a smaller one");
     }
-    fs::remove(part, code);
-    return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error,
-                         "choose another folder, or make room");
+    // Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
+    return write_whole_file(path, bytes);
 }
 
 }  // namespace lacquer

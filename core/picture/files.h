@@ -23,7 +23,7 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning);
 void prepare_picture_files();
 
 /// Writes `image` as a PNG marked as sRGB, with opacity only where some pixel is not opaque; an older file is replaced
-/// only once the new one is whole. Faults: `picture.unwritable`, `picture.module`.
+/// only once the new one is whole. Faults: `file.unwritable`, `picture.unwritable`, `picture.module`.
 Result<Done> write_png(const std::string& path, const Image8& image);
 
 }  // namespace lacquer

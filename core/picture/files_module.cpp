@@ -1,6 +1,7 @@
 // The module itself: OpenImageIO behind two plain functions. No exception leaves it.
 #include "core/picture/files_module.h"
 
+#include <OpenImageIO/filesystem.h>
 #include <OpenImageIO/imageio.h>
 
 #include <algorithm>
@@ -22,6 +23,11 @@ void to_linear(std::vector<float>& channels, std::size_t stride, std::size_t col
                                : static_cast<float>(srgb_decode(static_cast<double>(value)));
         }
     }
+}
+
+// Exactly k / 255, which the library's own conversion misses by a rounding.
+void to_whole_levels(std::vector<float>& channels) {
+    for (float& value : channels) value = static_cast<float>(std::lround(value * 255.0F)) / 255.0F;
 }
 
 void to_straight(Picture& picture) {
@@ -56,6 +62,7 @@ PictureRead read(const std::string& path, bool colour, Picture& picture, std::st
     const bool whole_numbers = !spec.format.is_floating_point();
     const std::size_t colours = stride <= 2 ? 1 : 3;
     const bool has_opacity = stride == 2 || stride == 4;
+    if (spec.format == OIIO::TypeDesc::UINT8) to_whole_levels(read);
     if (colour && whole_numbers) to_linear(read, stride, colours, spec.format == OIIO::TypeDesc::UINT8);
 
     picture = Picture(spec.width, spec.height, 4);
@@ -67,7 +74,7 @@ PictureRead read(const std::string& path, bool colour, Picture& picture, std::st
     return PictureRead::done;
 }
 
-bool write(const std::string& path, const Image8& image, std::string& error) {
+bool encode(const Image8& image, std::string& bytes, std::string& error) {
     const auto output = OIIO::ImageOutput::create("png");
     if (!output) {
         error = OIIO::geterror();
@@ -78,9 +85,13 @@ bool write(const std::string& path, const Image8& image, std::string& error) {
     OIIO::ImageSpec spec(image.width, image.height, opaque ? 3 : 4, OIIO::TypeDesc::UINT8);
     spec.attribute("oiio:UnassociatedAlpha", 1);
     spec.attribute("oiio:ColorSpace", "sRGB");
-    const bool done = output->open(path, spec) && output->write_image(OIIO::TypeDesc::UINT8, image.data.data(), 4) &&
-                      output->close();
+    std::vector<unsigned char> written;
+    OIIO::Filesystem::IOVecOutput memory(written);
+    output->set_ioproxy(&memory);
+    const bool done = output->open("memory.png", spec) &&
+                      output->write_image(OIIO::TypeDesc::UINT8, image.data.data(), 4) && output->close();
     if (!done) error = output->geterror();
+    bytes.assign(written.begin(), written.end());
     return done;
 }
 
@@ -106,6 +117,6 @@ extern "C" lacquer::PictureRead lacquer_read_picture(const std::string& path, bo
                             lacquer::PictureRead::unreadable, error);
 }
 
-extern "C" bool lacquer_write_png(const std::string& path, const lacquer::Image8& image, std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::write(path, image, error); }, false, error);
+extern "C" bool lacquer_encode_png(const lacquer::Image8& image, std::string& bytes, std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::encode(image, bytes, error); }, false, error);
 }

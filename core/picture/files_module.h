@@ -14,6 +14,6 @@ enum class PictureRead { done, unreadable, too_large };
 
 using ReadPictureFunction = PictureRead (*)(const std::string& path, bool colour, Picture& picture,
                                             std::string& error) noexcept;
-using WritePngFunction = bool (*)(const std::string& path, const Image8& image, std::string& error) noexcept;
+using EncodePngFunction = bool (*)(const Image8& image, std::string& bytes, std::string& error) noexcept;
 
 }  // namespace lacquer

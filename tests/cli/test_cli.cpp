@@ -1,0 +1,91 @@
+// The real program with real files.
+#include <catch2/catch.hpp>
+
+#include "core/picture/files.h"
+#include "tests/support/finishes.h"
+#include "tests/support/temporary.h"
+
+using namespace lacquer;
+using test::CommandResult;
+using test::TemporaryFolder;
+
+namespace {
+
+CommandResult cli(const std::string& words) { return test::run_command("'" + test::program_folder() + "/lacquer-cli' " + words); }
+
+}  // namespace
+
+TEST_CASE("render writes the picture, the same every time") {
+    const TemporaryFolder folder;
+    const std::string words = "render '" + test::demo_path() + "' --at 0.4 --cue hit:0.8@0.1 --size 320x180 -o '";
+    const CommandResult done = cli(words + folder.file("a.png") + "'");
+    INFO(done.output);
+    REQUIRE(done.code == 0);
+    REQUIRE(cli(words + folder.file("b.png") + "' --threads 1 --kernels scalar").code == 0);
+    CHECK(test::read_file(folder.file("a.png")) == test::read_file(folder.file("b.png")));
+    const Result<Picture> picture = read_picture(folder.file("a.png"), PictureMeaning::colour);
+    REQUIRE(picture);
+    CHECK(picture->width == 320);
+}
+
+TEST_CASE("a step, a dial and a scale can be asked for") {
+    const TemporaryFolder folder;
+    const std::string base = "render '" + test::demo_path() + "' -o '" + folder.file("a.png") + "' ";
+    REQUIRE(cli(base + "--size 64x36 --step reach").code == 0);
+    const Result<Picture> reach = read_picture(folder.file("a.png"), PictureMeaning::data);
+    CHECK(reach->at(32, 18)[0] < 0.05F);
+    REQUIRE(cli(base + "--size 640x360 --scale 0.1 --step reach").code == 0);
+    CHECK(read_picture(folder.file("a.png"), PictureMeaning::data)->width == 64);
+    REQUIRE(cli(base + "--size 64x36 --dial presence=1 --dial radius=0 --dial tint=1,0,0 --step rim").code == 0);
+    CHECK(read_picture(folder.file("a.png"), PictureMeaning::data)->at(1, 1)[0] > 0.5F);
+}
+
+TEST_CASE("what is wrong with a command is said in a line") {
+    const TemporaryFolder folder;
+    const std::string out = " -o '" + folder.file("a.png") + "'";
+    const std::string demo = "render '" + test::demo_path() + "'";
+    struct Row {
+        std::string words, says;
+    };
+    for (const Row& row : {Row{"dance", "there is no 'dance'"}, Row{"render" + out, "no finish is named"},
+                           Row{demo, "no picture to write"}, Row{demo + out + " --size 0x5", "no size"},
+                           Row{demo + out + " --size 99999x99999", "no size"}, Row{demo + out + " --cue hit:2", "no cue"},
+                           Row{demo + out + " --cue hot:1@0", "did you mean hit?"}, Row{demo + out + " --step rin", "did you mean rim?"},
+                           Row{demo + out + " --dial radios=1", "did you mean radius?"}, Row{demo + out + " --at soon", "takes a number"},
+                           Row{demo + out + " --scale 0", "--scale"}, Row{demo + out + " --colour red", "no option --colour"},
+                           Row{demo + out + " --at", "needs a value"}, Row{demo + out + " --kernels MMX", "no kernels"},
+                           Row{demo + out + " --threads -2", "--threads"},
+                           Row{"render /nowhere.lacquer" + out, "no such file"}, Row{demo + " -o /nowhere/a.png --size 8x8", "cannot be written"}}) {
+        const CommandResult result = cli(row.words);
+        INFO(row.words << "\n" << result.output);
+        CHECK(result.code != 0);
+        CHECK(result.output.find(row.says) != std::string::npos);
+    }
+    CHECK_FALSE(std::filesystem::exists(folder.file("a.png")));
+    CHECK(cli("help").code == 0);
+    CHECK(cli("").code == 2);
+}
+
+TEST_CASE("a finish with nothing in it, and one with a fault in its last step, are told") {
+    const TemporaryFolder folder;
+    test::write_file(folder.file("empty.lacquer"), "{\"format\": 1}");
+    CHECK(cli("render '" + folder.file("empty.lacquer") + "' -o x.png").output.find("nothing to draw") != std::string::npos);
+    test::write_file(folder.file("bad.lacquer"), R"({"format": 1, "coats": [{"name": "c", "steps": [{"name": "a", "formula": "uv.q"}]}]})");
+    const CommandResult bad = cli("render '" + folder.file("bad.lacquer") + "' -o x.png");
+    CHECK(bad.code == 1);
+    CHECK(bad.output.find("a: ") != std::string::npos);
+}
+
+TEST_CASE("explain follows a finish from formulas to strips") {
+    const CommandResult result = cli("explain '" + test::demo_path() + "'");
+    REQUIRE(result.code == 0);
+    for (const char* part : {"Edge mask / reach", "float = length(centred)", "dial radius = blow", "pass draws", "lowered", "constants folded",
+                             "common parts shared", "unused dropped", "each pixel", "gradient_noise_3", "tint * (0.25", "gets opacity 1"}) {
+        INFO(part);
+        CHECK(result.output.find(part) != std::string::npos);
+    }
+}
+
+TEST_CASE("there is no Qt in the program") {
+    CHECK(test::run_command("ldd '" + test::program_folder() + "/lacquer-cli' | grep -ci qt").output == "0\n");
+}

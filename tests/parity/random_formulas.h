@@ -1,0 +1,28 @@
+// Formulas by chance, of every type and with every function, always well typed.
+#pragma once
+
+#include <cstdint>
+#include <string>
+
+#include "core/lang/type.h"
+
+namespace lacquer::test {
+
+/// Makes formulas from a seed. Names that they use: uv, pixel, time, the numbers `a` and `b`, the colour `tint`, the truth
+/// `wet`, the step `mask` (one number) and the ground `scene`.
+class RandomFormulas {
+public:
+    explicit RandomFormulas(std::uint32_t seed) : state_(seed) {}
+    std::string make(Type type, int depth);
+    std::uint32_t below(std::uint32_t count);
+
+private:
+    std::string leaf(Type type);
+    std::string truth(int depth);
+    std::string whole(int depth);
+    std::string number(int depth);
+    std::string vector(Type type, int depth);
+    std::uint32_t state_;
+};
+
+}  // namespace lacquer::test

@@ -1,0 +1,55 @@
+#include "tests/support/finishes.h"
+
+#include <catch2/catch.hpp>
+
+#include "core/base/hash.h"
+#include "core/finish/edits.h"
+#include "core/finish/file.h"
+
+namespace lacquer::test {
+
+Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps) {
+    Finish finish = empty_finish();
+    for (const auto& [name, formula] : steps) {
+        finish.coats[0].steps.push_back(Step{name, formula, "", true, Extra::object()});
+    }
+    return finish;
+}
+
+std::shared_ptr<const CheckedFinish> checked(const Finish& finish) {
+    return std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
+}
+
+DrawnStep draw(const Finish& finish, const std::string& step, int width, int height, double time) {
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = checked(finish);
+    request.time = time;
+    request.cues = finish.tape;
+    request.frame_width = width;
+    request.frame_height = height;
+    request.steps = {step};
+    Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    REQUIRE(frame->steps.size() == 1);
+    return std::move(frame->steps.front());
+}
+
+std::string demo_path() { return std::string(LACQUER_SOURCE) + "/demo/finishes/squall-strike.lacquer"; }
+
+Finish demo_finish() {
+    Result<OpenedFinish> opened = load_finish(demo_path());
+    REQUIRE(opened);
+    return std::move(opened->finish);
+}
+
+Picture test_picture(int width, int height) {
+    Picture picture(width, height, 4);
+    for (std::size_t i = 0; i < picture.data.size(); ++i) {
+        picture.data[i] = unit_from_hash(pcg(static_cast<std::uint32_t>(i)));
+    }
+    return picture;
+}
+
+}  // namespace lacquer::test

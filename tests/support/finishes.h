@@ -1,0 +1,29 @@
+// Small finishes and pictures for tests.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/finish/checked.h"
+#include "core/render/renderer.h"
+
+namespace lacquer::test {
+
+/// A finish of one coat with these steps: name, formula.
+Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps);
+
+std::shared_ptr<const CheckedFinish> checked(const Finish& finish);
+
+/// The value of a formula at one pixel of a small frame, drawn by the strip machine.
+DrawnStep draw(const Finish& finish, const std::string& step, int width, int height, double time = 0);
+
+/// The demo finish and where it lies.
+std::string demo_path();
+Finish demo_finish();
+
+/// A 4-channel picture with unlike pixels.
+Picture test_picture(int width, int height);
+
+}  // namespace lacquer::test

@@ -1,0 +1,36 @@
+// Folders and files that vanish with the test.
+#pragma once
+
+#include <filesystem>
+#include <string>
+#include <string_view>
+
+namespace lacquer::test {
+
+class TemporaryFolder {
+public:
+    TemporaryFolder();
+    ~TemporaryFolder();
+    TemporaryFolder(const TemporaryFolder&) = delete;
+    TemporaryFolder& operator=(const TemporaryFolder&) = delete;
+    std::string file(const std::string& name) const { return (path_ / name).string(); }
+    const std::filesystem::path& path() const { return path_; }
+
+private:
+    std::filesystem::path path_;
+};
+
+std::string read_file(const std::string& path);
+void write_file(const std::string& path, std::string_view text);
+
+/// The folder of the test program: lacquer-cli lies beside it.
+std::string program_folder();
+
+/// Runs a shell command; its output (both streams) and exit code.
+struct CommandResult {
+    int code = 0;
+    std::string output;
+};
+CommandResult run_command(const std::string& command);
+
+}  // namespace lacquer::test
