@@ -1,0 +1,84 @@
+#include "tests/desktop/bench_window.h"
+
+#include <QAbstractScrollArea>
+#include <QAction>
+#include <QApplication>
+#include <QElapsedTimer>
+
+#include "desktop/dials/dials_view.h"
+#include "desktop/ladder/ladder_view.h"
+
+namespace lacquer::test {
+
+BenchWindow::BenchWindow(const std::string& path) {
+    Prompts prompts;
+    prompts.finish_to_open = [this](const QString&) { return to_open; };
+    prompts.finish_to_save = [this](const QString&) { return to_save; };
+    prompts.picture_to_add = [this](const QString&) { return to_add; };
+    prompts.unsaved_changes = [this](const QString&) {
+        ++questions;
+        return unsaved;
+    };
+    settings_ = std::make_unique<QSettings>(qs(folder_.file("settings.ini")), QSettings::IniFormat);
+    session_ = std::make_unique<Session>(prompts, [this] { return clock; });
+    QObject::connect(session_.get(), &Session::said, [this](const QString& words) { last_said = words; });
+    window_ = std::make_unique<MainWindow>(*session_, *settings_);
+    if (!path.empty()) REQUIRE(session_->open(qs(path)));
+    window_->show();
+    REQUIRE(QTest::qWaitForWindowExposed(window_.get()));
+    // Without a window manager nobody hands out the focus.
+    QApplication::setActiveWindow(window_.get());
+    window_->ladder().setFocus();
+    settle();
+}
+
+BenchWindow::~BenchWindow() = default;
+
+void BenchWindow::key(int key, Qt::KeyboardModifiers modifiers) {
+    QWidget* target = QApplication::focusWidget() != nullptr ? QApplication::focusWidget() : window_.get();
+    QTest::keyClick(target, static_cast<Qt::Key>(key), modifiers);
+}
+
+void BenchWindow::type(const std::string& text) {
+    REQUIRE(QApplication::focusWidget() != nullptr);
+    QTest::keyClicks(QApplication::focusWidget(), qs(text));
+}
+
+void BenchWindow::action(const char* id) { find<QAction>(id)->trigger(); }
+
+void BenchWindow::click(QWidget* widget, QPoint at) { QTest::mouseClick(widget, Qt::LeftButton, {}, at); }
+
+void BenchWindow::drag(QWidget* widget, QPoint from, QPoint to) {
+    QTest::mousePress(widget, Qt::LeftButton, {}, from);
+    for (int i = 1; i <= 4; ++i) {
+        const QPoint at = from + (to - from) * i / 4;
+        QMouseEvent move(QEvent::MouseMove, at, widget->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(widget, &move);
+    }
+    QTest::mouseRelease(widget, Qt::LeftButton, {}, to);
+}
+
+QWidget* BenchWindow::ladder_view() { return window_->ladder().viewport(); }
+QWidget* BenchWindow::dials_view() { return window_->dials().viewport(); }
+
+void BenchWindow::wait_for(const std::function<bool()>& condition) { REQUIRE(QTest::qWaitFor(condition, 5000)); }
+
+void BenchWindow::settle() {
+    wait_for([this] { return session_->settled(); });
+    // The results come as queued calls, which this delivers.
+    QCoreApplication::sendPostedEvents();
+    QCoreApplication::processEvents();
+}
+
+QRgb BenchWindow::stage_pixel(int x, int y) {
+    settle();
+    return session_->stage().image.pixel(x, y);
+}
+
+std::string BenchWindow::formula_of(const std::string& step) {
+    const Step* found = find_step(session_->finish(), step);
+    REQUIRE(found != nullptr);
+    return found->formula;
+}
+
+}  // namespace lacquer::test

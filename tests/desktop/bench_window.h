@@ -1,0 +1,66 @@
+// The real window on a finish, with answers for its questions and a clock of its own.
+#pragma once
+
+#include <QSettings>
+#include <QTest>
+#include <catch2/catch.hpp>
+#include <functional>
+#include <memory>
+
+#include "desktop/session/session.h"
+#include "desktop/shell/main_window.h"
+#include "tests/support/temporary.h"
+
+namespace lacquer::test {
+
+class BenchWindow {
+public:
+    /// Opens the file, or an empty finish without one.
+    explicit BenchWindow(const std::string& path = {});
+    ~BenchWindow();
+
+    Session& session() { return *session_; }
+    MainWindow& window() { return *window_; }
+    const TemporaryFolder& folder() const { return folder_; }
+
+    /// Sends keys to whatever has the focus.
+    void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier);
+    void type(const std::string& text);
+    /// Triggers the action by its shortcut's QAction.
+    void action(const char* id);
+    void click(QWidget* widget, QPoint at);
+    void drag(QWidget* widget, QPoint from, QPoint to);
+    template <class Widget>
+    Widget* find(const char* name) {
+        auto* widget = window_->findChild<Widget*>(QString::fromLatin1(name));
+        REQUIRE(widget != nullptr);
+        return widget;
+    }
+    QWidget* ladder_view();
+    QWidget* dials_view();
+
+    /// Handles events until the condition holds; fails after five seconds.
+    void wait_for(const std::function<bool()>& condition);
+    /// Until all that was asked for is drawn and shown.
+    void settle();
+    /// The colour of a stage picture's pixel.
+    QRgb stage_pixel(int x, int y);
+    std::string formula_of(const std::string& step);
+
+    // What the window's questions are answered with.
+    QString to_open;
+    QString to_save;
+    QString to_add;
+    Unsaved unsaved = Unsaved::discard;
+    int questions = 0;
+    double clock = 0;
+    QString last_said;
+
+private:
+    TemporaryFolder folder_;
+    std::unique_ptr<QSettings> settings_;
+    std::unique_ptr<Session> session_;
+    std::unique_ptr<MainWindow> window_;
+};
+
+}  // namespace lacquer::test

@@ -1,0 +1,19 @@
+// The window's tests need one application for all; it must be made before any of them.
+#define CATCH_CONFIG_RUNNER
+#include <QApplication>
+#include <QStandardPaths>
+#include <catch2/catch.hpp>
+#include <cstdlib>
+
+#include "desktop/theme/theme.h"
+#include "tests/support/temporary.h"
+
+int main(int argc, char** argv) {
+    const lacquer::test::TemporaryFolder state;
+    setenv("XDG_STATE_HOME", state.path().c_str(), 1);
+    setenv("XDG_RUNTIME_DIR", state.path().c_str(), 1);
+    lacquer::theme::prepare_fonts();
+    QApplication application(argc, argv);
+    lacquer::theme::apply(application);
+    return Catch::Session().run(argc, argv);
+}

@@ -1,0 +1,150 @@
+// Dials by real drags and keys.
+#include <QComboBox>
+#include <QLineEdit>
+#include <catch2/catch.hpp>
+
+#include "desktop/dials/dial_text.h"
+#include "desktop/dials/dials_view.h"
+#include "tests/desktop/bench_window.h"
+#include "tests/support/finishes.h"
+
+using namespace lacquer;
+using test::BenchWindow;
+
+namespace {
+
+double value_of(BenchWindow& bench, const std::string& dial) { return find_dial(bench.session().finish(), dial)->value[0]; }
+
+void set_field(BenchWindow& bench, const char* name, const std::string& text) {
+    auto* line = bench.find<QLineEdit>(name);
+    line->setFocus();
+    line->selectAll();
+    bench.type(text);
+    bench.key(Qt::Key_Return);
+}
+
+}  // namespace
+
+TEST_CASE("a dragged dial moves the stage, and one undo takes the drag back") {
+    BenchWindow bench(test::demo_path());
+    bench.session().set_time(0.7);
+    bench.settle();
+    const QImage before = bench.session().stage().image;
+    const QRect track = bench.window().dials().track_area("grain");
+    bench.drag(bench.dials_view(), track.center(), track.center() + QPoint(60, 0));
+    CHECK(value_of(bench, "grain") > 0.6);
+    bench.settle();
+    bench.wait_for([&] { return !bench.session().stage().reduced && bench.session().stage().image != before; });
+    bench.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(value_of(bench, "grain") == 0.4);
+    CHECK_FALSE(bench.session().history().can_undo());
+}
+
+TEST_CASE("a driven dial is held by dragging it, unsaved, until Escape") {
+    BenchWindow bench(test::demo_path());
+    const QRect track = bench.window().dials().track_area("presence");
+    bench.drag(bench.dials_view(), QPoint(track.left() + 2, track.center().y()), QPoint(track.right() - 2, track.center().y()));
+    REQUIRE(bench.session().held().contains("presence"));
+    CHECK(setting_from(bench.session().values().at("presence"))[0] > 0.9);
+    CHECK_FALSE(bench.session().edited());
+    bench.key(Qt::Key_Escape);
+    CHECK(bench.session().held().empty());
+    CHECK(setting_from(bench.session().values().at("presence"))[0] == 0);
+}
+
+TEST_CASE("values are typed, stepped, reset and made the default") {
+    BenchWindow bench(test::demo_path());
+    bench.window().dials().choose("haze");
+    bench.key(Qt::Key_F7);
+    bench.key(Qt::Key_V);
+    bench.type("21.5 px");
+    bench.key(Qt::Key_Return);
+    CHECK(value_of(bench, "haze") == 21.5);
+    bench.key(Qt::Key_Right);
+    CHECK(value_of(bench, "haze") == 22);
+    bench.key(Qt::Key_Left, Qt::ControlModifier);
+    CHECK(value_of(bench, "haze") == 17);
+    bench.action("value_as_default");
+    CHECK(find_dial(bench.session().finish(), "haze")->default_value[0] == 17);
+    bench.key(Qt::Key_Right);
+    bench.key(Qt::Key_Backspace);
+    CHECK(value_of(bench, "haze") == 17);
+    bench.key(Qt::Key_V);
+    bench.type("a lot");
+    bench.key(Qt::Key_Return);
+    CHECK(bench.last_said.contains(QStringLiteral("is no value")));
+    CHECK(value_of(bench, "haze") == 17);
+}
+
+TEST_CASE("switches switch and colours take text") {
+    BenchWindow bench(test::demo_path());
+    const QRect track = bench.window().dials().track_area("wet");
+    bench.click(bench.dials_view(), QPoint(track.left() + 8, track.center().y()));
+    CHECK(value_of(bench, "wet") == 0);
+    bench.window().dials().choose("tint");
+    bench.window().dials().setFocus();
+    bench.key(Qt::Key_Return);
+    bench.type("#00FF00 x 2");
+    bench.key(Qt::Key_Return);
+    CHECK(find_dial(bench.session().finish(), "tint")->value == DialValue{0, 2, 0});
+}
+
+TEST_CASE("a dial is made, named, given a range and a formula on its page") {
+    BenchWindow bench(test::demo_path());
+    bench.key(Qt::Key_D);
+    set_field(bench, "field_name", "Salt share");
+    set_field(bench, "field_most", "10");
+    set_field(bench, "field_unit", "px");
+    set_field(bench, "field_code_name", "salt_v2");
+    set_field(bench, "field_formula", "blow.presence * 3");
+    const Dial* dial = find_dial(bench.session().finish(), "salt_share");
+    REQUIRE(dial != nullptr);
+    CHECK(dial->most == 10);
+    CHECK(dial->unit == "px");
+    CHECK(dial->code_name == "salt_v2");
+    CHECK(dial->formula == "blow.presence * 3");
+    set_field(bench, "field_formula", "blow.present");
+    CHECK(bench.session().checked().faults.size() == 1);
+    set_field(bench, "field_least", "20");
+    CHECK(find_dial(bench.session().finish(), "salt_share")->least == 0);
+    bench.key(Qt::Key_Escape);
+    CHECK(bench.window().dials().isVisible());
+}
+
+TEST_CASE("responses and cues are made and changed on their pages") {
+    BenchWindow bench;
+    bench.key(Qt::Key_C);
+    set_field(bench, "field_name", "wave hits");
+    CHECK(bench.session().finish().cues[0].name == "wave_hits");
+    bench.key(Qt::Key_Escape);
+    bench.action("add_response");
+    REQUIRE(bench.session().finish().responses.size() == 1);
+    CHECK(bench.session().finish().responses[0].cue == "wave_hits");
+    set_field(bench, "field_rise", "0.25");
+    CHECK(std::get<double>(bench.session().finish().responses[0].settings.at("rise")) == 0.25);
+    set_field(bench, "field_rise", "soon");
+    CHECK(std::get<double>(bench.session().finish().responses[0].settings.at("rise")) == 0.25);
+    auto* kind = bench.find<QComboBox>("field_kind");
+    kind->setFocus();
+    kind->setCurrentText(QStringLiteral("wave"));
+    emit kind->textActivated(QStringLiteral("wave"));
+    bench.wait_for([&] { return bench.window().findChild<QLineEdit*>(QStringLiteral("field_rate")) != nullptr; });
+    CHECK(bench.session().finish().responses[0].kind == "wave");
+}
+
+TEST_CASE("dial values read as they are typed") {
+    Dial dial;
+    dial.unit = "px";
+    dial.increment = 0.5;
+    dial.most = 40;
+    CHECK(dial_value_text(dial, {14, 0, 0}) == "14.0 px");
+    CHECK(dial_value_text(dial, {14.125, 0, 0}) == "14.125 px");
+    CHECK(dial_value_from(dial, QStringLiteral(" 3.5px"))->at(0) == 3.5);
+    CHECK(dial_value_at(dial, {}, 0.5, false)[0] == 20);
+    CHECK(dial_value_at(dial, {}, 0.51, true)[0] == 20);
+    CHECK(dial_share(dial, {-5, 0, 0}) == 0);
+    dial.kind = DialKind::integer;
+    CHECK(dial_value_text(dial, {3, 0, 0}) == "3 px");
+    CHECK(dial_value_from(dial, QStringLiteral("2.6"))->at(0) == 3);
+    CHECK(dial_value_stepped(dial, {3, 0, 0}, 1)[0] == 4);
+}

@@ -1,0 +1,93 @@
+// Saving, opening, leaving, and work that survives a crash.
+#include <catch2/catch.hpp>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include "desktop/session/recovery.h"
+#include "tests/desktop/bench_window.h"
+#include "tests/support/finishes.h"
+
+using namespace lacquer;
+using test::BenchWindow;
+
+TEST_CASE("what is saved, closed and opened again is as it was") {
+    BenchWindow bench(test::demo_path());
+    bench.session().select("torn");
+    bench.key(Qt::Key_E);
+    bench.type("reach * 1.25");
+    bench.key(Qt::Key_Return);
+    bench.session().set_dial("grain", {0.77, 0, 0});
+    bench.session().set_time(2);
+    bench.key(Qt::Key_1);
+    bench.to_save = qs(bench.folder().file("deep/er.lacquer"));
+    bench.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(bench.session().edited());
+    CHECK(bench.last_said.contains(QStringLiteral("cannot be written")));
+    bench.to_save = qs(bench.folder().file("copy.lacquer"));
+    bench.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK_FALSE(bench.session().edited());
+    bench.settle();
+    const Finish saved = bench.session().finish();
+    const QImage picture = bench.session().stage().image;
+
+    BenchWindow again(bench.folder().file("copy.lacquer"));
+    CHECK(again.session().finish() == saved);
+    again.session().set_time(2);
+    again.settle();
+    CHECK(again.session().stage().notices.empty());
+    CHECK(again.session().stage().image == picture);
+}
+
+TEST_CASE("a bad file is told, and the open finish stays") {
+    BenchWindow bench(test::demo_path());
+    const Finish before = bench.session().finish();
+    const std::string path = bench.folder().file("bad.lacquer");
+    test::write_file(path, "{\"format\": 1, \"name\": \"cut");
+    CHECK_FALSE(bench.session().open(qs(path)));
+    CHECK(bench.last_said.contains(QStringLiteral("line 1")));
+    test::write_file(path, "{\"format\": 99}");
+    CHECK_FALSE(bench.session().open(qs(path)));
+    CHECK(bench.last_said.contains(QStringLiteral("newer")));
+    CHECK(bench.session().finish() == before);
+    CHECK(test::read_file(path) == "{\"format\": 99}");
+}
+
+TEST_CASE("unsaved changes are asked about before they are left") {
+    BenchWindow bench(test::demo_path());
+    bench.session().set_dial("grain", {0.9, 0, 0});
+    bench.unsaved = Unsaved::stay;
+    bench.key(Qt::Key_N, Qt::ControlModifier);
+    CHECK(bench.questions == 1);
+    CHECK(bench.session().finish().name == "Squall strike");
+    CHECK_FALSE(bench.window().close());
+    bench.unsaved = Unsaved::discard;
+    bench.key(Qt::Key_N, Qt::ControlModifier);
+    CHECK(bench.session().finish().name == "Untitled");
+    CHECK(bench.window().close());
+    CHECK(bench.questions == 3);
+}
+
+TEST_CASE("work that was not saved is offered back after a crash, and only then") {
+    Finish lost = test::demo_finish();
+    lost.name = "Lost";
+    keep_for_recovery("/x/own.lacquer", lost);
+    CHECK_FALSE(take_recovered());  // this program still runs
+    drop_recovery("/x/own.lacquer");
+    const pid_t child = fork();
+    if (child == 0) {
+        keep_for_recovery("/x/a.lacquer", lost);
+        _exit(0);
+    }
+    int status = 0;
+    REQUIRE(waitpid(child, &status, 0) == child);
+    auto recovered = take_recovered();
+    REQUIRE(recovered);
+    CHECK(recovered->path == "/x/a.lacquer");
+    CHECK(recovered->opened.finish == lost);
+    CHECK_FALSE(take_recovered());
+
+    BenchWindow bench;
+    bench.session().take_over(std::move(recovered->opened), QStringLiteral("/x/a.lacquer"));
+    CHECK(bench.session().finish().name == "Lost");
+    CHECK(bench.session().edited());
+}
