@@ -1,5 +1,5 @@
-// Whole frames: the demo at its own size, its parts, and one effect against a kernel written by hand. Compare the rows of
-// one run with one another; the times themselves belong to the machine.
+// Whole frames: the demo at its own size, its parts, and one effect against a kernel written by hand. Compare the rows
+// of one run with one another; the times themselves belong to the machine.
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
@@ -20,7 +20,8 @@ RenderRequest demo_request(double time) {
     if (!opened) std::abort();
     RenderRequest request;
     request.finish_path = std::string(LACQUER_DEMO) + "/finishes/squall-strike.lacquer";
-    request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
+    request.checked =
+        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
     request.cues = opened->finish.tape;
     request.time = time;
     request.steps = {""};

@@ -35,7 +35,8 @@ Result<std::vector<std::string>> Arguments::options(const std::string& option) {
 }
 
 Result<std::string> Arguments::file() {
-    const auto odd = std::find_if(words_.begin(), words_.end(), [](const std::string& w) { return w.starts_with("-"); });
+    const auto odd =
+        std::find_if(words_.begin(), words_.end(), [](const std::string& w) { return w.starts_with("-"); });
     if (odd != words_.end()) {
         return usage_fault("cli.unknown-option", "there is no option " + *odd, "lacquer-cli help lists them");
     }
@@ -61,7 +62,8 @@ Result<std::pair<int, int>> parse_size(const std::string& text) {
 
 Result<Cue> parse_cue(const std::string& text) {
     const auto wrong = [&] {
-        return usage_fault("cli.cue", "'" + text + "' is no cue", "write it like hit:0.8@0.1: name, strength 0 to 1, seconds");
+        return usage_fault("cli.cue", "'" + text + "' is no cue",
+                           "write it like hit:0.8@0.1: name, strength 0 to 1, seconds");
     };
     Cue cue;
     std::string rest = text;

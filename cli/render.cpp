@@ -40,7 +40,8 @@ Result<Done> read_cues(Arguments& arguments, const Finish& finish, Job& job) {
         Result<Cue> cue = parse_cue(text);
         if (!cue) return cue.fault();
         if (std::find(known.begin(), known.end(), cue->name) == known.end()) {
-            return usage_fault("cli.cue", "the finish listens to no cue '" + cue->name + "'", nearest_of(cue->name, known));
+            return usage_fault("cli.cue", "the finish listens to no cue '" + cue->name + "'",
+                               nearest_of(cue->name, known));
         }
         job.request.cues.push_back(*cue);
     }

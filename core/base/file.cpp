@@ -95,7 +95,8 @@ Result<std::string> read_whole_file(const std::string& path, std::size_t most) {
         text.append(block, 0, static_cast<std::size_t>(stream.gcount()));
     }
     if (text.size() > most) {
-        return file_fault("file.size", path, "the file is larger than " + std::to_string(most / 1024 / 1024) + " MB", "open another file");
+        return file_fault("file.size", path, "the file is larger than " + std::to_string(most / 1024 / 1024) + " MB",
+                          "open another file");
     }
     if (!stream.eof()) return file_fault("file.unreadable", path, "the file cannot be read", "check who may read it");
     return text;

@@ -9,9 +9,9 @@
 
 namespace lacquer {
 
-/// Writes a file so that at every moment either the old or the new one is whole: temporary file beside it, fsync, rename.
-/// Keeps the rights of a file that it replaces; where `path` is a link, what it points to is replaced.
-/// Faults: `file.unwritable`.
+/// Writes a file so that at every moment either the old or the new one is whole: temporary file beside it, fsync,
+/// rename. Keeps the rights of a file that it replaces; where `path` is a link, what it points to is replaced. Faults:
+/// `file.unwritable`.
 Result<Done> write_whole_file(const std::string& path, std::string_view bytes);
 
 /// The whole of a plain file of at most `most` bytes. Faults: `file.missing`, `file.unreadable`, `file.size`.

@@ -1,5 +1,6 @@
 // Integer hashes with good avalanche that cost a few instructions.
-// Source: M. Jarzynski and M. Olano, "Hash Functions for GPU Rendering", JCGT 9(3), 2020, listings of `pcg` and `pcg3d`.
+// Source: M. Jarzynski and M. Olano, "Hash Functions for GPU Rendering", JCGT 9(3), 2020, listings of `pcg` and
+// `pcg3d`.
 #pragma once
 
 #include <array>

@@ -14,8 +14,6 @@ struct Span {
 };
 
 /// The smallest span that covers both.
-constexpr Span cover(Span a, Span b) {
-    return {a.begin < b.begin ? a.begin : b.begin, a.end > b.end ? a.end : b.end};
-}
+constexpr Span cover(Span a, Span b) { return {a.begin < b.begin ? a.begin : b.begin, a.end > b.end ? a.end : b.end}; }
 
 }  // namespace lacquer

@@ -14,13 +14,15 @@ inline constexpr std::size_t max_name_length = 24;
 /// True for a lower-case letter followed by lower-case letters, digits and underscores, at most `max_name_length` long.
 bool is_identifier(std::string_view name);
 
-/// The identifier for what somebody typed as a name: "Spray size" becomes `spray_size`. Empty if nothing usable is left.
+/// The identifier for what somebody typed as a name: "Spray size" becomes `spray_size`. Empty if nothing usable is
+/// left.
 std::string identifier_from(std::string_view typed);
 
 /// The identifier as it is shown: underscores become spaces.
 std::string shown_name(std::string_view identifier);
 
-/// The candidate with the fewest single-letter edits from `name` (Levenshtein distance), if it is near enough to be meant.
+/// The candidate with the fewest single-letter edits from `name` (Levenshtein distance), if it is near enough to be
+/// meant.
 std::optional<std::string> nearest_name(std::string_view name, const std::vector<std::string>& candidates);
 
 /// The shortest decimal text that reads back as exactly `value`; "nan", "inf" and "-inf" for those.

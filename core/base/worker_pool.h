@@ -9,7 +9,8 @@
 
 namespace lacquer {
 
-/// A fixed set of threads, one job at a time. The caller of `run` works along, so a pool of one has no thread of its own.
+/// A fixed set of threads, one job at a time. The caller of `run` works along, so a pool of one has no thread of its
+/// own.
 class WorkerPool {
 public:
     /// `threads` counts the caller; 0 means one a processor. The threads run below the interface's priority.

@@ -10,7 +10,8 @@
 
 namespace lacquer {
 
-/// Lanes of the widest instruction set; every strip's length is a multiple, and a uniform is stored this many times over.
+/// Lanes of the widest instruction set; every strip's length is a multiple, and a uniform is stored this many times
+/// over.
 inline constexpr std::size_t lane_block = 16;
 
 /// A picture as the kernels see it: 4 floats a pixel, rows from the top. An empty one has no data.

@@ -23,9 +23,7 @@ HWY_INLINE VF sign(VF x) {
     return hn::IfThenElse(hn::Gt(x, zero), number(1.0F), hn::IfThenElse(hn::Lt(x, zero), number(-1.0F), x));
 }
 
-HWY_INLINE VF mix(VF a, VF b, VF share) {
-    return hn::Add(hn::Mul(a, hn::Sub(number(1.0F), share)), hn::Mul(b, share));
-}
+HWY_INLINE VF mix(VF a, VF b, VF share) { return hn::Add(hn::Mul(a, hn::Sub(number(1.0F), share)), hn::Mul(b, share)); }
 
 HWY_INLINE VF smoothstep(VF e0, VF e1, VF x) {
     const VF raw = hn::Div(hn::Sub(x, e0), hn::Sub(e1, e0));
@@ -83,9 +81,8 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::trunc, [](Args k) { one_input(k, [](VF a) { return rounded_like(a, hn::Trunc(a)); }); });
     put(Op::round, [](Args k) { one_input(k, [](VF a) { return rounded_like(a, hn::Round(a)); }); });
     put(Op::fract, [](Args k) { one_input(k, [](VF a) { return fract(a); }); });
-    put(Op::mod, [](Args k) {
-        two_inputs(k, [](VF a, VF b) { return hn::Sub(a, hn::Mul(b, floored(hn::Div(a, b)))); });
-    });
+    put(Op::mod,
+        [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Sub(a, hn::Mul(b, floored(hn::Div(a, b)))); }); });
     put(Op::min, [](Args k) { two_inputs(k, [](VF a, VF b) { return smaller(a, b); }); });
     put(Op::max, [](Args k) { two_inputs(k, [](VF a, VF b) { return larger(a, b); }); });
     put(Op::clamp, [](Args k) { three_inputs(k, [](VF x, VF l, VF h) { return smaller(larger(x, l), h); }); });
@@ -108,9 +105,7 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::bit_and, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::And(a, b); }); });
     put(Op::bit_or, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Or(a, b); }); });
     put(Op::bit_xor, [](Args k) { two_inputs(k, [](VF a, VF b) { return hn::Xor(a, b); }); });
-    put(Op::bit_not, [](Args k) {
-        one_input(k, [](VF a) { return hn::BitCast(F(), hn::Not(hn::BitCast(U(), a))); });
-    });
+    put(Op::bit_not, [](Args k) { one_input(k, [](VF a) { return hn::BitCast(F(), hn::Not(hn::BitCast(U(), a))); }); });
     put(Op::to_int, [](Args k) { one_input(k, [](VF a) { return hn::BitCast(F(), to_whole_vector(a)); }); });
     put(Op::from_int, [](Args k) { one_input(k, [](VF a) { return hn::ConvertTo(F(), hn::BitCast(I(), a)); }); });
 
@@ -118,18 +113,16 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::subtract_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a - b; }); });
     put(Op::multiply_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a * b; }); });
     put(Op::divide_int, [](Args k) { whole_two(k, [](Word a, Word b) { return quotient(a, b); }); });
-    put(Op::remainder_int, [](Args k) {
-        whole_two(k, [](Word a, Word b) { return b == 0 ? Word{0} : a - quotient(a, b) * b; });
-    });
+    put(Op::remainder_int,
+        [](Args k) { whole_two(k, [](Word a, Word b) { return b == 0 ? Word{0} : a - quotient(a, b) * b; }); });
     put(Op::negate_int, [](Args k) { whole_one(k, [](Word a) { return 0U - a; }); });
     put(Op::min_int, [](Args k) { whole_two(k, [](Word a, Word b) { return whole(b) < whole(a) ? b : a; }); });
     put(Op::max_int, [](Args k) { whole_two(k, [](Word a, Word b) { return whole(a) < whole(b) ? b : a; }); });
     put(Op::less_int, [](Args k) { whole_two(k, [](Word a, Word b) { return all_bits(whole(a) < whole(b)); }); });
     put(Op::equal_int, [](Args k) { whole_two(k, [](Word a, Word b) { return all_bits(a == b); }); });
     put(Op::shift_left, [](Args k) { whole_two(k, [](Word a, Word b) { return a << (b & 31U); }); });
-    put(Op::shift_right, [](Args k) {
-        whole_two(k, [](Word a, Word b) { return static_cast<Word>(whole(a) >> (b & 31U)); });
-    });
+    put(Op::shift_right,
+        [](Args k) { whole_two(k, [](Word a, Word b) { return static_cast<Word>(whole(a) >> (b & 31U)); }); });
 }
 
 }  // namespace lacquer::HWY_NAMESPACE

@@ -125,8 +125,7 @@ HWY_INLINE VF arc_near(VF q) {
     const MF upper = hn::Gt(q, number(0.4142135623730950F));
     const VF x = hn::IfThenElse(upper, hn::Div(hn::Sub(q, number(1.0F)), hn::Add(q, number(1.0F))), q);
     const VF z = hn::Mul(x, x);
-    const VF p =
-        polynomial<4>(z, {8.05374449538E-2F, -1.38776856032E-1F, 1.99777106478E-1F, -3.33329491539E-1F});
+    const VF p = polynomial<4>(z, {8.05374449538E-2F, -1.38776856032E-1F, 1.99777106478E-1F, -3.33329491539E-1F});
     const VF a = hn::Add(hn::Mul(hn::Mul(p, z), x), x);
     return hn::IfThenElse(upper, hn::Add(a, number(0.7853981633974483F)), a);
 }
@@ -150,8 +149,8 @@ HWY_INLINE VF arc_tangent(VF x) { return with_sign_of(arc_tangent_2(hn::Abs(x), 
 
 // Arc sine of 0..1/2, and the half of it that makes up the rest of the range.
 HWY_INLINE VF arc_sine_near(VF x, VF z) {
-    const VF p = polynomial<5>(
-        z, {4.2163199048E-2F, 2.4181311049E-2F, 4.5470025998E-2F, 7.4953002686E-2F, 1.6666752422E-1F});
+    const VF p =
+        polynomial<5>(z, {4.2163199048E-2F, 2.4181311049E-2F, 4.5470025998E-2F, 7.4953002686E-2F, 1.6666752422E-1F});
     return hn::Add(hn::Mul(hn::Mul(p, z), x), x);
 }
 
@@ -174,9 +173,7 @@ HWY_INLINE VF arc_cosine(VF x) {
     return hn::IfThenElse(is_nan(x), x, angle);
 }
 
-HWY_INLINE VF power_of_two(VI n) {
-    return hn::BitCast(F(), hn::ShiftLeft<23>(hn::Add(n, hn::Set(I(), 127))));
-}
+HWY_INLINE VF power_of_two(VI n) { return hn::BitCast(F(), hn::ShiftLeft<23>(hn::Add(n, hn::Set(I(), 127)))); }
 
 // value * 2^n in two halves, so that neither factor leaves the range.
 HWY_INLINE VF scaled(VF value, VI n) {
@@ -208,8 +205,7 @@ HWY_INLINE VF exponential_2(VF x) {
     const VF p = polynomial<6>(r, {1.535336188319500E-4F, 1.339887440266574E-3F, 9.618437357674640E-3F,
                                    5.550332471162809E-2F, 2.402264791363012E-1F, 6.931472028550421E-1F});
     const VF y = hn::Add(number(1.0F), hn::Mul(r, p));
-    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(is_nan(x), number(0.0F), n))), -150.5F,
-                  127.99999F);
+    return limits(x, scaled(y, hn::ConvertTo(I(), hn::IfThenElse(is_nan(x), number(0.0F), n))), -150.5F, 127.99999F);
 }
 
 // x = (1 + rest) * 2^power, and the part of ln(1 + rest) beyond rest.
@@ -226,15 +222,14 @@ HWY_INLINE Logarithm logarithm_parts(VF x) {
     const VI bits = hn::BitCast(di, normal);
     VF power = hn::ConvertTo(F(), hn::Sub(hn::And(hn::ShiftRight<23>(bits), hn::Set(di, 255)), hn::Set(di, 126)));
     power = hn::IfThenElse(tiny, hn::Sub(power, number(23.0F)), power);
-    const VF mantissa =
-        hn::BitCast(F(), hn::Or(hn::And(bits, hn::Set(di, 0x007FFFFF)), hn::Set(di, 0x3F000000)));
+    const VF mantissa = hn::BitCast(F(), hn::Or(hn::And(bits, hn::Set(di, 0x007FFFFF)), hn::Set(di, 0x3F000000)));
     const MF low = hn::Lt(mantissa, number(0.707106781186547524F));
     power = hn::IfThenElse(low, hn::Sub(power, number(1.0F)), power);
     const VF rest = hn::Sub(hn::IfThenElse(low, hn::Add(mantissa, mantissa), mantissa), number(1.0F));
     const VF z = hn::Mul(rest, rest);
-    const VF p = polynomial<9>(rest, {7.0376836292E-2F, -1.1514610310E-1F, 1.1676998740E-1F, -1.2420140846E-1F,
-                                      1.4249322787E-1F, -1.6668057665E-1F, 2.0000714765E-1F, -2.4999993993E-1F,
-                                      3.3333331174E-1F});
+    const VF p =
+        polynomial<9>(rest, {7.0376836292E-2F, -1.1514610310E-1F, 1.1676998740E-1F, -1.2420140846E-1F, 1.4249322787E-1F,
+                             -1.6668057665E-1F, 2.0000714765E-1F, -2.4999993993E-1F, 3.3333331174E-1F});
     const VF beyond = hn::Sub(hn::Mul(hn::Mul(rest, z), p), hn::Mul(number(0.5F), z));
     return {rest, beyond, power};
 }
@@ -313,8 +308,8 @@ HWY_INLINE VF area_sine(VF x) {
 HWY_INLINE VF area_cosine(VF x) {
     const VF held = larger(x, number(1.0F));
     const VF z = hn::Sub(held, number(1.0F));
-    const VF p = polynomial<5>(z, {1.7596881071E-3F, -7.5272886713E-3F, 2.6454905019E-2F, -1.1784741703E-1F,
-                                   1.4142135263E0F});
+    const VF p =
+        polynomial<5>(z, {1.7596881071E-3F, -7.5272886713E-3F, 2.6454905019E-2F, -1.1784741703E-1F, 1.4142135263E0F});
     const VF near = hn::Mul(p, hn::Sqrt(z));
     const MF huge = hn::Gt(held, number(1e9F));
     const VF inner = hn::Add(held, hn::Sqrt(hn::Mul(z, hn::Add(held, number(1.0F)))));

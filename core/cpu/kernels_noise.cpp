@@ -162,9 +162,8 @@ void fill_noise(KernelSet& set) {
     const auto put = [&set](Op op, Kernel kernel) { set.kernels[static_cast<std::size_t>(op)] = kernel; };
     using Args = const KernelArgs&;
     put(Op::hash_1, [](Args k) { one_input(k, [](VF x) { return unit(hashed(point(x))); }); });
-    put(Op::hash_2, [](Args k) {
-        two_inputs(k, [](VF x, VF y) { return unit(hashed(hn::Add(point(x), hashed(point(y))))); });
-    });
+    put(Op::hash_2,
+        [](Args k) { two_inputs(k, [](VF x, VF y) { return unit(hashed(hn::Add(point(x), hashed(point(y))))); }); });
     put(Op::hash_3, [](Args k) {
         three_inputs(k, [](VF x, VF y, VF z) {
             return unit(hashed(hn::Add(point(x), hashed(hn::Add(point(y), hashed(point(z)))))));

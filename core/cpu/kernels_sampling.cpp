@@ -167,8 +167,9 @@ void read_here(const KernelArgs& k) {
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
     if (picture.width == k.grid_width && picture.height == k.grid_height) {
-        const float* pixel = picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
-                                                 static_cast<std::size_t>(k.x));
+        const float* pixel =
+            picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
+                                static_cast<std::size_t>(k.x));
         const std::size_t blocks = k.count / lane_block * lane_block;
         for (std::size_t i = 0; i < blocks; i += lane_block) part_pixels(pixel + 4 * i, k, i);
         for (std::size_t i = blocks; i < k.count; ++i) {

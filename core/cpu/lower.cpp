@@ -33,10 +33,10 @@ private:
         Instruction i;
         i.op = op;
         i.bits = bits;
-        i.rate = op == Op::uv_x || op == Op::pixel_x                                             ? Rate::column
-                 : op == Op::uv_y || op == Op::pixel_y                                           ? Rate::row
-                 : op == Op::read_here                                                           ? Rate::pixel
-                                                                                                 : Rate::uniform;
+        i.rate = op == Op::uv_x || op == Op::pixel_x   ? Rate::column
+                 : op == Op::uv_y || op == Op::pixel_y ? Rate::row
+                 : op == Op::read_here                 ? Rate::pixel
+                                                       : Rate::uniform;
         std::size_t k = 0;
         for (const int value : in) {
             i.in[k++] = value;
@@ -69,24 +69,35 @@ private:
         for (int k = 0; k < count; ++k) parts.push_back(first + k);
         return parts;
     }
-    Parts read_here(const std::string& name, int width) { return row(emit(Op::read_here, {}, picture_slot(name)), width); }
+    Parts read_here(const std::string& name, int width) {
+        return row(emit(Op::read_here, {}, picture_slot(name)), width);
+    }
 
     Parts value(const Typed& t) {
         switch (t.kind) {
-            case TypedKind::literal: return {literal(t)};
-            case TypedKind::symbol: return symbol(t);
+            case TypedKind::literal:
+                return {literal(t)};
+            case TypedKind::symbol:
+                return symbol(t);
             case TypedKind::parts: {
                 const Parts whole = value(t.args[0]);
                 Parts taken;
-                for (std::size_t k = 0; k < static_cast<std::size_t>(t.part_count); ++k) taken.push_back(whole[t.parts[k]]);
+                for (std::size_t k = 0; k < static_cast<std::size_t>(t.part_count); ++k)
+                    taken.push_back(whole[t.parts[k]]);
                 return taken;
             }
-            case TypedKind::construct: return construct(t);
-            case TypedKind::convert: return {convert(t)};
-            case TypedKind::unary: return unary(t);
-            case TypedKind::binary: return binary(t);
-            case TypedKind::select: return select(t);
-            case TypedKind::call: return call(t);
+            case TypedKind::construct:
+                return construct(t);
+            case TypedKind::convert:
+                return {convert(t)};
+            case TypedKind::unary:
+                return unary(t);
+            case TypedKind::binary:
+                return binary(t);
+            case TypedKind::select:
+                return select(t);
+            case TypedKind::call:
+                return call(t);
             case TypedKind::read: {
                 const Parts where = value(t.args[0]);
                 return row(emit(Op::sample, {where[0], where[1]}, picture_slot(t.name)), width_of(t.type));
@@ -139,33 +150,45 @@ private:
 
     Parts unary(const Typed& t) {
         Parts parts = value(t.args[0]);
-        const Op op = t.op != Operator::negate       ? Op::bit_not
-                      : t.type == Type::integer ? Op::negate_int
-                                                : Op::negate;
+        const Op op = t.op != Operator::negate ? Op::bit_not : t.type == Type::integer ? Op::negate_int : Op::negate;
         for (int& part : parts) part = emit(op, {part});
         return parts;
     }
 
     static Op float_op(Operator op) {
         switch (op) {
-            case Operator::add: return Op::add;
-            case Operator::subtract: return Op::subtract;
-            case Operator::multiply: return Op::multiply;
-            default: return Op::divide;
+            case Operator::add:
+                return Op::add;
+            case Operator::subtract:
+                return Op::subtract;
+            case Operator::multiply:
+                return Op::multiply;
+            default:
+                return Op::divide;
         }
     }
     static Op whole_op(Operator op) {
         switch (op) {
-            case Operator::add: return Op::add_int;
-            case Operator::subtract: return Op::subtract_int;
-            case Operator::multiply: return Op::multiply_int;
-            case Operator::divide: return Op::divide_int;
-            case Operator::remainder: return Op::remainder_int;
-            case Operator::shift_left: return Op::shift_left;
-            case Operator::shift_right: return Op::shift_right;
-            case Operator::bit_and: return Op::bit_and;
-            case Operator::bit_or: return Op::bit_or;
-            default: return Op::bit_xor;
+            case Operator::add:
+                return Op::add_int;
+            case Operator::subtract:
+                return Op::subtract_int;
+            case Operator::multiply:
+                return Op::multiply_int;
+            case Operator::divide:
+                return Op::divide_int;
+            case Operator::remainder:
+                return Op::remainder_int;
+            case Operator::shift_left:
+                return Op::shift_left;
+            case Operator::shift_right:
+                return Op::shift_right;
+            case Operator::bit_and:
+                return Op::bit_and;
+            case Operator::bit_or:
+                return Op::bit_or;
+            default:
+                return Op::bit_xor;
         }
     }
 
@@ -173,10 +196,14 @@ private:
         const Parts a = value(t.args[0]);
         const Parts b = value(t.args[1]);
         switch (t.op) {
-            case Operator::both: return {emit(Op::bit_and, {a[0], b[0]})};
-            case Operator::either: return {emit(Op::bit_or, {a[0], b[0]})};
-            case Operator::either_one: return {emit(Op::bit_xor, {a[0], b[0]})};
-            default: break;
+            case Operator::both:
+                return {emit(Op::bit_and, {a[0], b[0]})};
+            case Operator::either:
+                return {emit(Op::bit_or, {a[0], b[0]})};
+            case Operator::either_one:
+                return {emit(Op::bit_xor, {a[0], b[0]})};
+            default:
+                break;
         }
         if (t.type == Type::boolean) return {compare(t, a, b)};
         if (t.type == Type::integer) return {emit(whole_op(t.op), {a[0], b[0]})};
@@ -191,13 +218,16 @@ private:
         const bool floats = is_float(t.args[0].type);
         const Op less = floats ? Op::less : Op::less_int;
         switch (t.op) {
-            case Operator::less: return emit(less, {a[0], b[0]});
-            case Operator::greater: return emit(less, {b[0], a[0]});
+            case Operator::less:
+                return emit(less, {a[0], b[0]});
+            case Operator::greater:
+                return emit(less, {b[0], a[0]});
             case Operator::less_equal:
                 return floats ? emit(Op::less_equal, {a[0], b[0]}) : emit(Op::bit_not, {emit(less, {b[0], a[0]})});
             case Operator::greater_equal:
                 return floats ? emit(Op::less_equal, {b[0], a[0]}) : emit(Op::bit_not, {emit(less, {a[0], b[0]})});
-            default: break;
+            default:
+                break;
         }
         const Op equal = floats ? Op::equal : Op::equal_int;
         int all = emit(equal, {a[0], b[0]});
@@ -235,11 +265,14 @@ private:
         const Parts& b = args[1];
         const Parts& c = args[2];
         switch (t.builtin) {
-            case Builtin::length: return {length(a)};
+            case Builtin::length:
+                return {length(a)};
             case Builtin::distance:
                 return {length(each(a.size(), [&](std::size_t k) { return emit(Op::subtract, {a[k], b[k]}); }))};
-            case Builtin::dot: return {dot(a, b)};
-            case Builtin::cross: return cross(a, b);
+            case Builtin::dot:
+                return {dot(a, b)};
+            case Builtin::cross:
+                return cross(a, b);
             case Builtin::normalize: {
                 const int size = length(a);
                 const int zero = constant(0);
@@ -260,19 +293,29 @@ private:
                     return emit(Op::subtract, {a[k], emit(Op::multiply, {twice, b[k]})});
                 });
             }
-            case Builtin::refract: return refract(a, b, c[0]);
+            case Builtin::refract:
+                return refract(a, b, c[0]);
             case Builtin::mix_choice:
                 return each(a.size(), [&](std::size_t k) { return emit(Op::select, {c[0], b[k], a[k]}); });
-            case Builtin::hash3: return row(emit(Op::hash3, {a[0], a[1], a[2]}), 3);
-            case Builtin::hash_2: return {emit(Op::hash_2, {a[0], a[1]})};
-            case Builtin::value_noise_2: return {emit(Op::value_noise_2, {a[0], a[1]})};
-            case Builtin::gradient_noise_2: return {emit(Op::gradient_noise_2, {a[0], a[1]})};
-            case Builtin::hash_3: return {emit(Op::hash_3, {a[0], a[1], a[2]})};
-            case Builtin::value_noise_3: return {emit(Op::value_noise_3, {a[0], a[1], a[2]})};
-            case Builtin::gradient_noise_3: return {emit(Op::gradient_noise_3, {a[0], a[1], a[2]})};
+            case Builtin::hash3:
+                return row(emit(Op::hash3, {a[0], a[1], a[2]}), 3);
+            case Builtin::hash_2:
+                return {emit(Op::hash_2, {a[0], a[1]})};
+            case Builtin::value_noise_2:
+                return {emit(Op::value_noise_2, {a[0], a[1]})};
+            case Builtin::gradient_noise_2:
+                return {emit(Op::gradient_noise_2, {a[0], a[1]})};
+            case Builtin::hash_3:
+                return {emit(Op::hash_3, {a[0], a[1], a[2]})};
+            case Builtin::value_noise_3:
+                return {emit(Op::value_noise_3, {a[0], a[1], a[2]})};
+            case Builtin::gradient_noise_3:
+                return {emit(Op::gradient_noise_3, {a[0], a[1], a[2]})};
             case Builtin::float_bits_to_int:
-            case Builtin::int_bits_to_float: return a;
-            default: return each(a.size(), [&](std::size_t k) { return part(t.builtin, args, k); });
+            case Builtin::int_bits_to_float:
+                return a;
+            default:
+                return each(a.size(), [&](std::size_t k) { return part(t.builtin, args, k); });
         }
     }
 
@@ -292,8 +335,8 @@ private:
         const int along = emit(Op::add, {emit(Op::multiply, {eta, cosine}), emit(Op::sqrt, {k})});
         const int none = emit(Op::less, {k, zero});
         return each(incident.size(), [&](std::size_t i) {
-            const int bent = emit(Op::subtract, {emit(Op::multiply, {eta, incident[i]}),
-                                                 emit(Op::multiply, {along, normal[i]})});
+            const int bent =
+                emit(Op::subtract, {emit(Op::multiply, {eta, incident[i]}), emit(Op::multiply, {along, normal[i]})});
             return emit(Op::select, {none, zero, bent});
         });
     }
@@ -304,56 +347,100 @@ private:
         const auto b = [&] { return args[1][k]; };
         const auto c = [&] { return args[2][k]; };
         switch (builtin) {
-            case Builtin::radians: return emit(Op::multiply, {a, constant(0.017453292F)});
-            case Builtin::degrees: return emit(Op::multiply, {a, constant(57.29578F)});
-            case Builtin::sin: return emit(Op::sin, {a});
-            case Builtin::cos: return emit(Op::cos, {a});
-            case Builtin::tan: return emit(Op::tan, {a});
-            case Builtin::asin: return emit(Op::asin, {a});
-            case Builtin::acos: return emit(Op::acos, {a});
-            case Builtin::atan: return emit(Op::atan, {a});
-            case Builtin::atan2: return emit(Op::atan2, {a, b()});
-            case Builtin::sinh: return emit(Op::sinh, {a});
-            case Builtin::cosh: return emit(Op::cosh, {a});
-            case Builtin::tanh: return emit(Op::tanh, {a});
-            case Builtin::asinh: return emit(Op::asinh, {a});
-            case Builtin::acosh: return emit(Op::acosh, {a});
-            case Builtin::atanh: return emit(Op::atanh, {a});
-            case Builtin::pow: return emit(Op::pow, {a, b()});
-            case Builtin::exp: return emit(Op::exp, {a});
-            case Builtin::log: return emit(Op::log, {a});
-            case Builtin::exp2: return emit(Op::exp2, {a});
-            case Builtin::log2: return emit(Op::log2, {a});
-            case Builtin::sqrt: return emit(Op::sqrt, {a});
-            case Builtin::inversesqrt: return emit(Op::inversesqrt, {a});
-            case Builtin::abs: return emit(Op::absolute, {a});
-            case Builtin::sign: return emit(Op::sign, {a});
-            case Builtin::floor: return emit(Op::floor, {a});
-            case Builtin::trunc: return emit(Op::trunc, {a});
+            case Builtin::radians:
+                return emit(Op::multiply, {a, constant(0.017453292F)});
+            case Builtin::degrees:
+                return emit(Op::multiply, {a, constant(57.29578F)});
+            case Builtin::sin:
+                return emit(Op::sin, {a});
+            case Builtin::cos:
+                return emit(Op::cos, {a});
+            case Builtin::tan:
+                return emit(Op::tan, {a});
+            case Builtin::asin:
+                return emit(Op::asin, {a});
+            case Builtin::acos:
+                return emit(Op::acos, {a});
+            case Builtin::atan:
+                return emit(Op::atan, {a});
+            case Builtin::atan2:
+                return emit(Op::atan2, {a, b()});
+            case Builtin::sinh:
+                return emit(Op::sinh, {a});
+            case Builtin::cosh:
+                return emit(Op::cosh, {a});
+            case Builtin::tanh:
+                return emit(Op::tanh, {a});
+            case Builtin::asinh:
+                return emit(Op::asinh, {a});
+            case Builtin::acosh:
+                return emit(Op::acosh, {a});
+            case Builtin::atanh:
+                return emit(Op::atanh, {a});
+            case Builtin::pow:
+                return emit(Op::pow, {a, b()});
+            case Builtin::exp:
+                return emit(Op::exp, {a});
+            case Builtin::log:
+                return emit(Op::log, {a});
+            case Builtin::exp2:
+                return emit(Op::exp2, {a});
+            case Builtin::log2:
+                return emit(Op::log2, {a});
+            case Builtin::sqrt:
+                return emit(Op::sqrt, {a});
+            case Builtin::inversesqrt:
+                return emit(Op::inversesqrt, {a});
+            case Builtin::abs:
+                return emit(Op::absolute, {a});
+            case Builtin::sign:
+                return emit(Op::sign, {a});
+            case Builtin::floor:
+                return emit(Op::floor, {a});
+            case Builtin::trunc:
+                return emit(Op::trunc, {a});
             case Builtin::round:
-            case Builtin::round_even: return emit(Op::round, {a});
-            case Builtin::ceil: return emit(Op::ceil, {a});
-            case Builtin::fract: return emit(Op::fract, {a});
-            case Builtin::mod: return emit(Op::mod, {a, b()});
-            case Builtin::min: return emit(Op::min, {a, b()});
-            case Builtin::max: return emit(Op::max, {a, b()});
-            case Builtin::clamp: return emit(Op::clamp, {a, b(), c()});
-            case Builtin::mix: return emit(Op::mix, {a, b(), c()});
-            case Builtin::step: return emit(Op::step, {a, b()});
-            case Builtin::smoothstep: return emit(Op::smoothstep, {a, b(), c()});
-            case Builtin::is_nan: return emit(Op::is_nan, {a});
-            case Builtin::is_inf: return emit(Op::is_inf, {a});
-            case Builtin::abs_int: return emit(Op::max_int, {a, emit(Op::negate_int, {a})});
+            case Builtin::round_even:
+                return emit(Op::round, {a});
+            case Builtin::ceil:
+                return emit(Op::ceil, {a});
+            case Builtin::fract:
+                return emit(Op::fract, {a});
+            case Builtin::mod:
+                return emit(Op::mod, {a, b()});
+            case Builtin::min:
+                return emit(Op::min, {a, b()});
+            case Builtin::max:
+                return emit(Op::max, {a, b()});
+            case Builtin::clamp:
+                return emit(Op::clamp, {a, b(), c()});
+            case Builtin::mix:
+                return emit(Op::mix, {a, b(), c()});
+            case Builtin::step:
+                return emit(Op::step, {a, b()});
+            case Builtin::smoothstep:
+                return emit(Op::smoothstep, {a, b(), c()});
+            case Builtin::is_nan:
+                return emit(Op::is_nan, {a});
+            case Builtin::is_inf:
+                return emit(Op::is_inf, {a});
+            case Builtin::abs_int:
+                return emit(Op::max_int, {a, emit(Op::negate_int, {a})});
             case Builtin::sign_int: {
                 const int zero = constant(0);
                 const int above = emit(Op::less_int, {zero, a});
                 return emit(Op::subtract_int, {emit(Op::less_int, {a, zero}), above});
             }
-            case Builtin::min_int: return emit(Op::min_int, {a, b()});
-            case Builtin::max_int: return emit(Op::max_int, {a, b()});
-            case Builtin::clamp_int: return emit(Op::min_int, {emit(Op::max_int, {a, b()}), c()});
-            case Builtin::hash_1: return emit(Op::hash_1, {a});
-            default: return a;
+            case Builtin::min_int:
+                return emit(Op::min_int, {a, b()});
+            case Builtin::max_int:
+                return emit(Op::max_int, {a, b()});
+            case Builtin::clamp_int:
+                return emit(Op::min_int, {emit(Op::max_int, {a, b()}), c()});
+            case Builtin::hash_1:
+                return emit(Op::hash_1, {a});
+            default:
+                return a;
         }
     }
 

@@ -86,7 +86,8 @@ public:
                 args.in[k] = address(line.in[k], x);
                 args.stride[k] = line.in[k].rate == Rate::uniform || line.in[k].rate == Rate::row ? 0 : 1;
             }
-            for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) args.out[k] = address(line.out[k], x);
+            for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k)
+                args.out[k] = address(line.out[k], x);
             if (line.op == Op::read_here || line.op == Op::sample) args.picture = &inputs_.pictures[line.slot];
             line.kernel(args);
         }
@@ -126,11 +127,14 @@ private:
     float* address(Ref ref, int x) const {
         const auto index = static_cast<std::size_t>(ref.index);
         switch (ref.rate) {
-            case Rate::uniform: return shared_.uniforms.get() + index * lane_block;
-            case Rate::row: return rows_.get() + index * lane_block;
+            case Rate::uniform:
+                return shared_.uniforms.get() + index * lane_block;
+            case Rate::row:
+                return rows_.get() + index * lane_block;
             case Rate::column:
                 return shared_.columns.get() + index * shared_.column_length + static_cast<std::size_t>(x);
-            case Rate::pixel: break;
+            case Rate::pixel:
+                break;
         }
         return strips_.get() + index * strip_length();
     }
@@ -212,8 +216,8 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
 
 std::string to_text(const Program& program) {
     constexpr std::array<std::string_view, 4> headings = {"once", "each row", "each column", "each pixel"};
-    std::string text = fmt::format("kernels {}, strips of {} pixels, {} at a time\n", program.kernels, program.strip_length,
-                                   program.stores[of(Rate::pixel)]);
+    std::string text = fmt::format("kernels {}, strips of {} pixels, {} at a time\n", program.kernels,
+                                   program.strip_length, program.stores[of(Rate::pixel)]);
     for (std::size_t rate = 0; rate < 4; ++rate) {
         if (!program.lines[rate].empty()) text += fmt::format("{}\n", headings[rate]);
         for (const Line& line : program.lines[rate]) {

@@ -32,8 +32,8 @@ struct Line {
 struct Program {
     std::string kernels;  ///< name of the instruction set
     JoinPixels join_pixels = nullptr;
-    std::array<std::vector<Line>, 4> lines;  ///< by rate
-    std::array<int, 4> stores{};             ///< how many values each store holds; for pixels, strips
+    std::array<std::vector<Line>, 4> lines;                ///< by rate
+    std::array<int, 4> stores{};                           ///< how many values each store holds; for pixels, strips
     std::vector<std::pair<int, std::uint32_t>> constants;  ///< uniform index, bits
     std::vector<std::pair<int, std::uint32_t>> uniforms;   ///< uniform index, slot
     std::vector<UniformSlot> uniform_slots;
@@ -51,7 +51,7 @@ std::string to_text(const Program& program);
 
 /// What a run works on. `uniforms` holds the 32 bits of each slot; `pictures` one view a slot.
 struct RunInputs {
-    int width = 1;   ///< drawn grid, pixels
+    int width = 1;  ///< drawn grid, pixels
     int height = 1;
     float frame_width = 1;  ///< the finish's own frame
     float frame_height = 1;

@@ -58,7 +58,8 @@ template <class Body>
 HWY_INLINE void two_inputs(const KernelArgs& k, Body body) {
     const F d;
     for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1])), d, k.out[0] + i);
+        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1])), d,
+                  k.out[0] + i);
     }
 }
 

@@ -25,4 +25,5 @@
 #define LACQUER_PLAIN(fill) {"scalar", HWY_SCALAR, &N_SCALAR::fill},
 #endif
 
-#define LACQUER_TARGETS(fill) {LACQUER_AVX3(fill) LACQUER_AVX2(fill) LACQUER_SSE4(fill) LACQUER_PLAIN(fill)}
+#define LACQUER_TARGETS(fill) \
+    { LACQUER_AVX3(fill) LACQUER_AVX2(fill) LACQUER_SSE4(fill) LACQUER_PLAIN(fill) }

@@ -7,7 +7,8 @@
 namespace lacquer {
 
 const ArgumentSpec* Arguments::spec(std::string_view name) const {
-    const auto found = std::find_if(specs_.begin(), specs_.end(), [&](const ArgumentSpec& s) { return s.name == name; });
+    const auto found =
+        std::find_if(specs_.begin(), specs_.end(), [&](const ArgumentSpec& s) { return s.name == name; });
     return found == specs_.end() ? nullptr : &*found;
 }
 
@@ -54,23 +55,25 @@ Faults check_response(const Response& response) {
     if (kind == nullptr) {
         std::vector<std::string> names;
         for (const ResponseKind& known : response_kinds()) names.emplace_back(known.name);
-        return {{"drive.kind", "there is no response '" + response.kind + "'", did_you_mean(response.kind, names), place,
-                 Severity::fault}};
+        return {{"drive.kind", "there is no response '" + response.kind + "'", did_you_mean(response.kind, names),
+                 place, Severity::fault}};
     }
     Faults faults;
     for (const auto& [name, setting] : response.settings) {
         const auto spec = std::find_if(kind->arguments.begin(), kind->arguments.end(),
-                                       [&](const ArgumentSpec& s) { return s.name == name; });
+                                       [&, wanted = name](const ArgumentSpec& s) { return s.name == wanted; });
         if (spec == kind->arguments.end()) {
             std::vector<std::string> names;
             for (const ArgumentSpec& known : kind->arguments) names.emplace_back(known.name);
             faults.push_back({"drive.argument", "a " + response.kind + " has no '" + name + "'",
                               did_you_mean(name, names), place, Severity::fault});
         } else if (spec->choices.empty() != std::holds_alternative<double>(setting)) {
-            faults.push_back({"drive.argument", "'" + name + "' takes " + (spec->choices.empty() ? "a number" : "a word"),
-                              "", place, Severity::fault});
+            faults.push_back({"drive.argument",
+                              "'" + name + "' takes " + (spec->choices.empty() ? "a number" : "a word"), "", place,
+                              Severity::fault});
         } else if (const auto* word = std::get_if<std::string>(&setting);
-                   word != nullptr && std::find(spec->choices.begin(), spec->choices.end(), *word) == spec->choices.end()) {
+                   word != nullptr &&
+                   std::find(spec->choices.begin(), spec->choices.end(), *word) == spec->choices.end()) {
             faults.push_back({"drive.argument", "'" + name + "' cannot be '" + *word + "'",
                               did_you_mean(*word, spec->choices), place, Severity::fault});
         }

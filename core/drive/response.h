@@ -60,8 +60,8 @@ private:
     std::span<const ArgumentSpec> specs_;
 };
 
-/// A kind of response: its name, a sentence, its arguments, and its value at a moment. `presence` is null for kinds that
-/// have none; else it is exactly 0 at rest and 1 at the peak.
+/// A kind of response: its name, a sentence, its arguments, and its value at a moment. `presence` is null for kinds
+/// that have none; else it is exactly 0 at rest and 1 at the peak.
 struct ResponseKind {
     std::string_view name;
     std::string_view words;

@@ -31,12 +31,12 @@ ResponseKind wave_kind() {
     ResponseKind kind;
     kind.name = "wave";
     kind.words = "swings between two values for ever";
-    kind.arguments = {{"shape", 0, 0, 1, "", "the form of one swing",
-                       {"sine", "size_of_sine", "triangle", "saw", "square"}, "sine"},
-                      {"rate", 1, 0, 10, "/s", "swings a second"},
-                      {"low", 0, 0, 1, "", "the lower end"},
-                      {"high", 1, 0, 1, "", "the upper end"},
-                      {"phase", 0, 0, 1, "turns", "how far into a swing it starts"}};
+    kind.arguments = {
+        {"shape", 0, 0, 1, "", "the form of one swing", {"sine", "size_of_sine", "triangle", "saw", "square"}, "sine"},
+        {"rate", 1, 0, 10, "/s", "swings a second"},
+        {"low", 0, 0, 1, "", "the lower end"},
+        {"high", 1, 0, 1, "", "the upper end"},
+        {"phase", 0, 0, 1, "turns", "how far into a swing it starts"}};
     kind.value = value;
     return kind;
 }

@@ -212,10 +212,13 @@ private:
 
 Type dial_type(DialKind kind) {
     switch (kind) {
-        case DialKind::toggle: return Type::boolean;
-        case DialKind::colour: return Type::vec3;
+        case DialKind::toggle:
+            return Type::boolean;
+        case DialKind::colour:
+            return Type::vec3;
         case DialKind::number:
-        case DialKind::integer: break;
+        case DialKind::integer:
+            break;
     }
     return Type::number;
 }

@@ -28,10 +28,10 @@ struct CheckedDial {
 
 struct CheckedFinish {
     std::shared_ptr<const Finish> finish;
-    std::vector<CheckedStep> steps;   ///< from the top
-    std::vector<CheckedDial> dials;   ///< in the finish's order
+    std::vector<CheckedStep> steps;       ///< from the top
+    std::vector<CheckedDial> dials;       ///< in the finish's order
     std::vector<std::size_t> dial_order;  ///< indices of dials, each after those that its formula reads
-    Faults faults;  ///< about names, responses and dials; steps carry their own
+    Faults faults;                        ///< about names, responses and dials; steps carry their own
 };
 
 /// The type of a dial's value in a formula.

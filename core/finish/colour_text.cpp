@@ -23,7 +23,8 @@ std::vector<std::string> pieces(std::string_view text) {
     };
     for (const char c : text) {
         // The bytes of the multiplication sign part pieces like blanks do.
-        const bool parts = c == ' ' || c == ',' || c == '\t' || c == '*' || c == 'x' || static_cast<unsigned char>(c) >= 0x80;
+        const bool parts =
+            c == ' ' || c == ',' || c == '\t' || c == '*' || c == 'x' || static_cast<unsigned char>(c) >= 0x80;
         if (parts) {
             end();
         } else {
@@ -39,12 +40,14 @@ std::vector<std::string> pieces(std::string_view text) {
 std::string colour_text(const DialValue& colour) {
     const double largest = std::max({colour[0], colour[1], colour[2]});
     if (std::min({colour[0], colour[1], colour[2]}) < 0) {
-        return fmt::format("{} {} {}", shortest_number(colour[0]), shortest_number(colour[1]), shortest_number(colour[2]));
+        return fmt::format("{} {} {}", shortest_number(colour[0]), shortest_number(colour[1]),
+                           shortest_number(colour[2]));
     }
     const double brightness = std::max(1.0, largest);
     std::string text = "#";
     for (const double part : colour) {
-        text += fmt::format("{:02X}", static_cast<int>(std::lround(std::clamp(srgb_encode(part / brightness), 0.0, 1.0) * 255)));
+        text += fmt::format("{:02X}",
+                            static_cast<int>(std::lround(std::clamp(srgb_encode(part / brightness), 0.0, 1.0) * 255)));
     }
     if (brightness > 1) text += " x " + shortest_number(std::round(brightness * 1000) / 1000);
     return text;

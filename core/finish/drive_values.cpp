@@ -8,12 +8,15 @@ namespace lacquer {
 
 Value dial_value(DialKind kind, const DialValue& setting) {
     switch (kind) {
-        case DialKind::integer: return make_number(static_cast<float>(std::round(setting[0])));
-        case DialKind::toggle: return make_boolean(setting[0] != 0);
+        case DialKind::integer:
+            return make_number(static_cast<float>(std::round(setting[0])));
+        case DialKind::toggle:
+            return make_boolean(setting[0] != 0);
         case DialKind::colour:
             return make_vec3(static_cast<float>(setting[0]), static_cast<float>(setting[1]),
                              static_cast<float>(setting[2]));
-        case DialKind::number: break;
+        case DialKind::number:
+            break;
     }
     return make_number(static_cast<float>(setting[0]));
 }

@@ -26,8 +26,7 @@ bool is_known_word(std::string_view name) {
 
 Result<Done> check_new_name(const Finish& finish, const std::string& name) {
     if (!is_identifier(name)) {
-        return edit_fault("edit.name", name, "a name needs a letter first",
-                          "use up to 24 letters, digits and blanks");
+        return edit_fault("edit.name", name, "a name needs a letter first", "use up to 24 letters, digits and blanks");
     }
     if (is_known_word(name)) {
         return edit_fault("edit.name", name, "'" + name + "' is a word of the language", "choose another name");
@@ -55,9 +54,7 @@ auto step_at(Finish& finish, StepPlace place) {
     return finish.coats[place.coat].steps.begin() + static_cast<std::ptrdiff_t>(place.step);
 }
 
-bool uses(std::string_view formula, std::string_view name) {
-    return rename_in_formula(formula, name, "*") != formula;
-}
+bool uses(std::string_view formula, std::string_view name) { return rename_in_formula(formula, name, "*") != formula; }
 
 }  // namespace
 
@@ -115,8 +112,8 @@ Result<Finish> move_step(Finish finish, std::string_view name, int direction) {
     }
     const std::ptrdiff_t coat = static_cast<std::ptrdiff_t>(place.coat) + direction;
     if (coat < 0 || coat >= static_cast<std::ptrdiff_t>(finish.coats.size())) {
-        return edit_fault("edit.end", name, "'" + shown_name(name) + "' is " + (direction < 0 ? "first" : "last") + " already",
-                          "");
+        return edit_fault("edit.end", name,
+                          "'" + shown_name(name) + "' is " + (direction < 0 ? "first" : "last") + " already", "");
     }
     Step moved = std::move(steps[place.step]);
     steps.erase(steps.begin() + at);
@@ -168,7 +165,8 @@ Result<Finish> add_dial(Finish finish, Dial dial) {
 }
 
 Result<Finish> delete_dial(Finish finish, std::string_view name) {
-    const auto gone = std::remove_if(finish.dials.begin(), finish.dials.end(), [&](const Dial& d) { return d.name == name; });
+    const auto gone =
+        std::remove_if(finish.dials.begin(), finish.dials.end(), [&](const Dial& d) { return d.name == name; });
     if (gone == finish.dials.end()) return unknown(name);
     finish.dials.erase(gone, finish.dials.end());
     return finish;

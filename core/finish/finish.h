@@ -39,8 +39,8 @@ struct Coat {
 
 enum class DialKind { number, integer, toggle, colour };
 
-/// A dial's setting: [0] for a number, an integer or a switch (0 or 1); red, green and blue in linear light for a colour,
-/// which may be brighter than 1.
+/// A dial's setting: [0] for a number, an integer or a switch (0 or 1); red, green and blue in linear light for a
+/// colour, which may be brighter than 1.
 using DialValue = std::array<double, 3>;
 
 /// A parameter of the finish.
@@ -64,7 +64,7 @@ struct Dial {
 /// An input picture.
 struct Ground {
     std::string name;
-    std::string path;  ///< absolute, or relative to the finish's own folder
+    std::string path;   ///< absolute, or relative to the finish's own folder
     bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
     Extra extra = Extra::object();
 

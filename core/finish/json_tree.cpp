@@ -94,10 +94,10 @@ Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::
     TreeBuilder builder;
     if (Json::sax_parse(text.begin(), text.end(), &builder)) return std::move(builder.root);
     if (builder.too_deep || builder.too_many) {
-        return Fault{"file.depth",
-                     builder.too_deep ? "the file is nested deeper than any finish" : "the file has more keys than any finish",
-                     "open another file",
-                     Place{where, {}, 0, 0}, Severity::fault};
+        return Fault{
+            "file.depth",
+            builder.too_deep ? "the file is nested deeper than any finish" : "the file has more keys than any finish",
+            "open another file", Place{where, {}, 0, 0}, Severity::fault};
     }
     const bool cut_off = builder.error_position > text.size();
     return Fault{"file.json", cut_off ? "the file stops short" : "the file is not JSON from here on",

@@ -11,10 +11,14 @@ namespace lacquer {
 /// "number", "integer", "switch" or "colour".
 constexpr std::string_view dial_kind_name(DialKind kind) {
     switch (kind) {
-        case DialKind::number: return "number";
-        case DialKind::integer: return "integer";
-        case DialKind::toggle: return "switch";
-        case DialKind::colour: return "colour";
+        case DialKind::number:
+            return "number";
+        case DialKind::integer:
+            return "integer";
+        case DialKind::toggle:
+            return "switch";
+        case DialKind::colour:
+            return "colour";
     }
     return "";
 }

@@ -109,11 +109,13 @@ bool setting_from_json(DialKind kind, const Json& json, DialValue& value) {
             value = {json.get<bool>() ? 1.0 : 0.0, 0, 0};
             return true;
         case DialKind::colour:
-            if (!json.is_array() || json.size() != 3 || !std::all_of(json.begin(), json.end(), Fields::is_number)) return false;
+            if (!json.is_array() || json.size() != 3 || !std::all_of(json.begin(), json.end(), Fields::is_number))
+                return false;
             for (std::size_t i = 0; i < 3; ++i) value[i] = json[i].get<double>();
             return true;
         case DialKind::number:
-        case DialKind::integer: break;
+        case DialKind::integer:
+            break;
     }
     if (!Fields::is_number(json)) return false;
     value = {json.get<double>(), 0, 0};
@@ -129,7 +131,8 @@ Dial read_dial(Fields& fields) {
     dial.kind = kind.value_or(DialKind::number);
     const auto read_setting = [&](const char* key, DialValue& value) {
         Json json;
-        if (fields.take(key, json) && !setting_from_json(dial.kind, json, value)) fields.complain(key, "a value of the dial's kind");
+        if (fields.take(key, json) && !setting_from_json(dial.kind, json, value))
+            fields.complain(key, "a value of the dial's kind");
     };
     read_setting("default", dial.default_value);
     dial.value = dial.default_value;
@@ -248,7 +251,8 @@ Finish read_finish(Fields& fields) {
 Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& where) {
     const Place place{where, {}, 0, 0};
     if (text.size() > max_file_size) {
-        return Fault{"file.size", "the file is larger than 16 MB, no finish is", "open another file", place, Severity::fault};
+        return Fault{"file.size", "the file is larger than 16 MB, no finish is", "open another file", place,
+                     Severity::fault};
     }
     Result<Json> json = json_from_text(text, where);
     if (!json) return json.fault();

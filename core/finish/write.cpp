@@ -48,10 +48,13 @@ void append(Json& object, const Extra& extra) {
 
 Json setting(const Dial& dial, const DialValue& value) {
     switch (dial.kind) {
-        case DialKind::toggle: return value[0] != 0;
-        case DialKind::colour: return Json(value);
+        case DialKind::toggle:
+            return value[0] != 0;
+        case DialKind::colour:
+            return Json(value);
         case DialKind::number:
-        case DialKind::integer: break;
+        case DialKind::integer:
+            break;
     }
     return value[0];
 }
@@ -65,8 +68,11 @@ std::string step_text(const Step& step) {
 }
 
 std::string dial_text(const Dial& dial) {
-    Json object = {{"name", dial.name}, {"code_name", dial.code_name}, {"kind", dial_kind_name(dial.kind)},
-                   {"value", setting(dial, dial.value)}, {"default", setting(dial, dial.default_value)}};
+    Json object = {{"name", dial.name},
+                   {"code_name", dial.code_name},
+                   {"kind", dial_kind_name(dial.kind)},
+                   {"value", setting(dial, dial.value)},
+                   {"default", setting(dial, dial.default_value)}};
     if (dial.kind != DialKind::toggle) {
         object["range"] = {dial.least, dial.most};
         object["increment"] = dial.increment;
@@ -83,7 +89,7 @@ std::string response_text(const Response& response) {
     if (!response.cue.empty()) object["cue"] = response.cue;
     Json settings = Json::object();
     for (const auto& [name, value] : response.settings) {
-        std::visit([&](const auto& held) { settings[name] = held; }, value);
+        std::visit([&, key = name](const auto& held) { settings[key] = held; }, value);
     }
     object["settings"] = std::move(settings);
     return one_line(object);

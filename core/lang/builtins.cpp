@@ -74,7 +74,8 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::value_noise_2, "value_noise", 'f', "2", "where", "random heights, blended smoothly, 0..1"},
     {B::value_noise_3, "value_noise", 'f', "3", "where", "random heights in space, blended smoothly, 0..1"},
     {B::gradient_noise_2, "gradient_noise", 'f', "2", "where", "random slopes, blended smoothly, 0..1 round 0.5"},
-    {B::gradient_noise_3, "gradient_noise", 'f', "3", "where", "random slopes in space, blended smoothly, 0..1 round 0.5"},
+    {B::gradient_noise_3, "gradient_noise", 'f', "3", "where",
+     "random slopes in space, blended smoothly, 0..1 round 0.5"},
     {B::texture, "texture", 'p', "p2", "picture where", "a step or ground read at another place"},
 }};
 

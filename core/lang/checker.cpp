@@ -67,7 +67,8 @@ Typed wrap(TypedKind kind, Type type, Typed inner) {
 
 Typed take_parts(Typed value, std::initializer_list<int> parts) {
     Typed taken = wrap(TypedKind::parts, float_type(static_cast<int>(parts.size())), std::move(value));
-    for (const int part : parts) taken.parts[static_cast<std::size_t>(taken.part_count++)] = static_cast<std::uint8_t>(part);
+    for (const int part : parts)
+        taken.parts[static_cast<std::size_t>(taken.part_count++)] = static_cast<std::uint8_t>(part);
     return taken;
 }
 
@@ -84,7 +85,8 @@ Typed whole_literal_as_int(Typed value) {
 bool fits(const Typed& value, Type to) {
     const Type from = value.type;
     if (from == to) return true;
-    if (to == Type::integer) return is_whole_literal(value) && value.number >= -2147483648.0 && value.number <= 2147483647.0;
+    if (to == Type::integer)
+        return is_whole_literal(value) && value.number >= -2147483648.0 && value.number <= 2147483647.0;
     if (!is_float(from) || !is_float(to)) return false;
     return from == Type::number || (from == Type::vec4 && to == Type::vec3) || (from == Type::vec3 && to == Type::vec4);
 }
@@ -119,14 +121,22 @@ public:
 
     Result<Typed> value(const Expression& e) {
         switch (e.kind) {
-            case ExpressionKind::number: return number(e);
-            case ExpressionKind::boolean: return boolean(e);
-            case ExpressionKind::name: return name(e, e.text);
-            case ExpressionKind::field: return field(e);
-            case ExpressionKind::call: return call(e);
-            case ExpressionKind::unary: return unary(e);
-            case ExpressionKind::binary: return binary(e);
-            case ExpressionKind::select: return select(e);
+            case ExpressionKind::number:
+                return number(e);
+            case ExpressionKind::boolean:
+                return boolean(e);
+            case ExpressionKind::name:
+                return name(e, e.text);
+            case ExpressionKind::field:
+                return field(e);
+            case ExpressionKind::call:
+                return call(e);
+            case ExpressionKind::unary:
+                return unary(e);
+            case ExpressionKind::binary:
+                return binary(e);
+            case ExpressionKind::select:
+                return select(e);
         }
         return fault("lang.kind", e.span, "this cannot be computed", "");
     }
@@ -152,7 +162,8 @@ private:
     std::string mend_for(const Typed& value, Type wanted) const {
         std::string words = source(value.span);
         if (words.size() > 24) words = "it";
-        const bool plain = value.kind == TypedKind::symbol || value.kind == TypedKind::call || value.kind == TypedKind::read;
+        const bool plain =
+            value.kind == TypedKind::symbol || value.kind == TypedKind::call || value.kind == TypedKind::read;
         const std::string part = plain || words == "it" ? words : "(" + words + ")";
         if (wanted == Type::boolean) return "compare it, for example " + words + " > 0.5";
         if (value.type == Type::boolean) return "write " + words + " ? 1 : 0";
@@ -199,7 +210,8 @@ private:
             return fault("lang.out-of-reach", e.word, known->second, "use another, or move the steps");
         }
         if (is_builtin_name(key)) {
-            return fault("lang.unknown-name", e.word, "'" + key + "' is called with brackets", "write " + key + "(...)");
+            return fault("lang.unknown-name", e.word, "'" + key + "' is called with brackets",
+                         "write " + key + "(...)");
         }
         std::vector<std::string> names;
         for (const auto& [candidate, symbol] : scope_.symbols) names.push_back(candidate);
@@ -208,7 +220,9 @@ private:
                      near ? "did you mean " + *near + "?" : "name a step, dial or ground that stands above");
     }
 
-    static std::string shorter(const std::string& word) { return word.size() <= 40 ? word : word.substr(0, 37) + "..."; }
+    static std::string shorter(const std::string& word) {
+        return word.size() <= 40 ? word : word.substr(0, 37) + "...";
+    }
 
     Result<Typed> field(const Expression& e) {
         const Expression& of = e.args[0];
@@ -226,7 +240,8 @@ private:
         }
         const int width = width_of(whole.type);
         if (!is_float(whole.type) || width == 1) {
-            return fault("lang.parts", e.word, quoted(whole.span) + " has no parts to take", "use it without ." + e.text);
+            return fault("lang.parts", e.word, quoted(whole.span) + " has no parts to take",
+                         "use it without ." + e.text);
         }
         Typed taken = wrap(TypedKind::parts, Type::number, std::move(whole));
         taken.span = e.span;
@@ -289,18 +304,22 @@ private:
         switch (made.op) {
             case Operator::both:
             case Operator::either:
-            case Operator::either_one: return logical(e, std::move(made));
+            case Operator::either_one:
+                return logical(e, std::move(made));
             case Operator::remainder:
             case Operator::shift_left:
             case Operator::shift_right:
             case Operator::bit_and:
             case Operator::bit_or:
-            case Operator::bit_xor: return whole_number_operator(e, std::move(made));
+            case Operator::bit_xor:
+                return whole_number_operator(e, std::move(made));
             case Operator::less:
             case Operator::greater:
             case Operator::less_equal:
-            case Operator::greater_equal: return comparison(e, std::move(made));
-            default: return arithmetic(e, std::move(made));
+            case Operator::greater_equal:
+                return comparison(e, std::move(made));
+            default:
+                return arithmetic(e, std::move(made));
         }
     }
 
@@ -316,7 +335,8 @@ private:
         for (Typed& arg : made.args) {
             if (!fits(arg, Type::integer)) {
                 Fault wrong = does_not_fit(arg, Type::integer, "'" + e.text + "'");
-                if (e.text == "%") wrong.mend = fmt::format("write mod({}, {})", source(e.args[0].span), source(e.args[1].span));
+                if (e.text == "%")
+                    wrong.mend = fmt::format("write mod({}, {})", source(e.args[0].span), source(e.args[1].span));
                 return wrong;
             }
             arg = fitted(std::move(arg), Type::integer);
@@ -400,7 +420,8 @@ private:
         if (!no) return no;
         Type type = yes->type;
         if (yes->type != no->type) {
-            const bool widen = fits(*yes, no->type) && (width_of(no->type) > width_of(yes->type) || !fits(*no, yes->type));
+            const bool widen =
+                fits(*yes, no->type) && (width_of(no->type) > width_of(yes->type) || !fits(*no, yes->type));
             type = widen ? no->type : yes->type;
             if (!fits(widen ? *yes : *no, type)) {
                 if (is_float(yes->type) && is_float(no->type)) return unequal_widths(*yes, *no, "'?'");
@@ -443,8 +464,10 @@ private:
                          "name a step or a ground");
         }
         if (named->type == Type::boolean || named->type == Type::integer) {
-            return fault("lang.picture", picture.span, quoted(picture.span) + " is " + std::string(said(named->type)) +
-                         " and cannot be read between pixels", "make it a number in a step of its own");
+            return fault(
+                "lang.picture", picture.span,
+                quoted(picture.span) + " is " + std::string(said(named->type)) + " and cannot be read between pixels",
+                "make it a number in a step of its own");
         }
         Result<Typed> where = value(e.args[1]);
         if (!where) return where;
@@ -504,13 +527,20 @@ private:
 
     static Type letter_type(char letter, int width) {
         switch (letter) {
-            case '2': return Type::vec2;
-            case '3': return Type::vec3;
-            case '4': return Type::vec4;
-            case 'b': return Type::boolean;
-            case 'i': return Type::integer;
-            case 'g': return float_type(width);
-            default: return Type::number;
+            case '2':
+                return Type::vec2;
+            case '3':
+                return Type::vec3;
+            case '4':
+                return Type::vec4;
+            case 'b':
+                return Type::boolean;
+            case 'i':
+                return Type::integer;
+            case 'g':
+                return float_type(width);
+            default:
+                return Type::number;
         }
     }
 

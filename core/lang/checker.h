@@ -20,8 +20,8 @@ struct Symbol {
     Type type = Type::number;
 };
 
-/// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and the
-/// fault repeats it.
+/// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and
+/// the fault repeats it.
 struct Scope {
     std::map<std::string, Symbol, std::less<>> symbols;
     std::map<std::string, std::string, std::less<>> out_of_reach;

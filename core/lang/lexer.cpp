@@ -130,7 +130,8 @@ private:
         }
         const bool printable = odd.size() > 1 || (odd[0] >= 0x20 && odd[0] < 0x7F);
         return fault("lang.character", span_from(begin),
-                     printable ? "'" + std::string(odd) + "' means nothing here" : "there is a character here that cannot be seen",
+                     printable ? "'" + std::string(odd) + "' means nothing here"
+                               : "there is a character here that cannot be seen",
                      "take it out");
     }
 

@@ -66,8 +66,8 @@ Real gradient_noise_2d(Real x, Real y, Corner corner) {
     return between(fade(fy), top, bottom);
 }
 
-/// Gradient noise in space, about -1 to 1, 0 at whole points. With the permutation of Perlin 2002 as `corner` it is that
-/// paper's noise.
+/// Gradient noise in space, about -1 to 1, 0 at whole points. With the permutation of Perlin 2002 as `corner` it is
+/// that paper's noise.
 template <class Real, class Corner>
 Real gradient_noise_3d(Real x, Real y, Real z, Corner corner) {
     const std::uint32_t ix = lattice(x);
@@ -79,7 +79,8 @@ Real gradient_noise_3d(Real x, Real y, Real z, Corner corner) {
     const Real sx = fade(fx);
     const Real sy = fade(fy);
     const auto slab = [&](std::uint32_t k, Real dz) {
-        const Real top = between(sx, slope_3(corner(ix, iy, k), fx, fy, dz), slope_3(corner(ix + 1, iy, k), fx - 1, fy, dz));
+        const Real top =
+            between(sx, slope_3(corner(ix, iy, k), fx, fy, dz), slope_3(corner(ix + 1, iy, k), fx - 1, fy, dz));
         const Real bottom = between(sx, slope_3(corner(ix, iy + 1, k), fx, fy - 1, dz),
                                     slope_3(corner(ix + 1, iy + 1, k), fx - 1, fy - 1, dz));
         return between(sy, top, bottom);

@@ -12,7 +12,9 @@ namespace {
 
 using Parts = std::array<float, 4>;
 
-float through_double(double (*function)(double), float x) { return static_cast<float>(function(static_cast<double>(x))); }
+float through_double(double (*function)(double), float x) {
+    return static_cast<float>(function(static_cast<double>(x)));
+}
 
 float smaller(float a, float b) { return b < a ? b : a; }
 float larger(float a, float b) { return a < b ? b : a; }
@@ -48,36 +50,55 @@ std::int32_t quotient(std::int32_t a, std::int32_t b) {
 
 std::int32_t whole_binary(Operator op, std::int32_t a, std::int32_t b) {
     switch (op) {
-        case Operator::add: return wrap(bits(a) + bits(b));
-        case Operator::subtract: return wrap(bits(a) - bits(b));
-        case Operator::multiply: return wrap(bits(a) * bits(b));
-        case Operator::divide: return quotient(a, b);
-        case Operator::remainder: return b == 0 ? 0 : wrap(bits(a) - bits(quotient(a, b)) * bits(b));
-        case Operator::shift_left: return wrap(bits(a) << (bits(b) & 31U));
-        case Operator::shift_right: return a >> (bits(b) & 31U);
-        case Operator::bit_and: return wrap(bits(a) & bits(b));
-        case Operator::bit_or: return wrap(bits(a) | bits(b));
-        default: return wrap(bits(a) ^ bits(b));
+        case Operator::add:
+            return wrap(bits(a) + bits(b));
+        case Operator::subtract:
+            return wrap(bits(a) - bits(b));
+        case Operator::multiply:
+            return wrap(bits(a) * bits(b));
+        case Operator::divide:
+            return quotient(a, b);
+        case Operator::remainder:
+            return b == 0 ? 0 : wrap(bits(a) - bits(quotient(a, b)) * bits(b));
+        case Operator::shift_left:
+            return wrap(bits(a) << (bits(b) & 31U));
+        case Operator::shift_right:
+            return a >> (bits(b) & 31U);
+        case Operator::bit_and:
+            return wrap(bits(a) & bits(b));
+        case Operator::bit_or:
+            return wrap(bits(a) | bits(b));
+        default:
+            return wrap(bits(a) ^ bits(b));
     }
 }
 
 float float_binary(Operator op, float a, float b) {
     switch (op) {
-        case Operator::add: return a + b;
-        case Operator::subtract: return a - b;
-        case Operator::multiply: return a * b;
-        default: return a / b;
+        case Operator::add:
+            return a + b;
+        case Operator::subtract:
+            return a - b;
+        case Operator::multiply:
+            return a * b;
+        default:
+            return a / b;
     }
 }
 
 template <class T>
 bool compare(Operator op, T a, T b) {
     switch (op) {
-        case Operator::less: return a < b;
-        case Operator::greater: return a > b;
-        case Operator::less_equal: return a <= b;
-        case Operator::greater_equal: return a >= b;
-        default: return a == b;
+        case Operator::less:
+            return a < b;
+        case Operator::greater:
+            return a > b;
+        case Operator::less_equal:
+            return a <= b;
+        case Operator::greater_equal:
+            return a >= b;
+        default:
+            return a == b;
     }
 }
 
@@ -92,15 +113,24 @@ public:
 
     Value value(const Typed& t) const {
         switch (t.kind) {
-            case TypedKind::literal: return literal(t);
-            case TypedKind::symbol: return inputs_.name(t);
-            case TypedKind::parts: return take_parts(t);
-            case TypedKind::construct: return construct(t);
-            case TypedKind::convert: return convert(t);
-            case TypedKind::unary: return unary(t);
-            case TypedKind::binary: return binary(t);
-            case TypedKind::select: return value(value(t.args[0]).whole != 0 ? t.args[1] : t.args[2]);
-            case TypedKind::call: return call(t);
+            case TypedKind::literal:
+                return literal(t);
+            case TypedKind::symbol:
+                return inputs_.name(t);
+            case TypedKind::parts:
+                return take_parts(t);
+            case TypedKind::construct:
+                return construct(t);
+            case TypedKind::convert:
+                return convert(t);
+            case TypedKind::unary:
+                return unary(t);
+            case TypedKind::binary:
+                return binary(t);
+            case TypedKind::select:
+                return value(value(t.args[0]).whole != 0 ? t.args[1] : t.args[2]);
+            case TypedKind::call:
+                return call(t);
             case TypedKind::read: {
                 const Value where = value(t.args[0]);
                 return inputs_.picture(t, where.parts[0], where.parts[1]);
@@ -119,7 +149,8 @@ private:
     Value take_parts(const Typed& t) const {
         const Value whole = value(t.args[0]);
         Value taken{t.type, {}, 0};
-        for (std::size_t i = 0; i < static_cast<std::size_t>(t.part_count); ++i) taken.parts[i] = whole.parts[t.parts[i]];
+        for (std::size_t i = 0; i < static_cast<std::size_t>(t.part_count); ++i)
+            taken.parts[i] = whole.parts[t.parts[i]];
         return taken;
     }
 
@@ -158,10 +189,14 @@ private:
         const Value a = value(t.args[0]);
         const Value b = value(t.args[1]);
         switch (t.op) {
-            case Operator::both: return make_boolean(a.whole != 0 && b.whole != 0);
-            case Operator::either: return make_boolean(a.whole != 0 || b.whole != 0);
-            case Operator::either_one: return make_boolean(a.whole != b.whole);
-            default: break;
+            case Operator::both:
+                return make_boolean(a.whole != 0 && b.whole != 0);
+            case Operator::either:
+                return make_boolean(a.whole != 0 || b.whole != 0);
+            case Operator::either_one:
+                return make_boolean(a.whole != b.whole);
+            default:
+                break;
         }
         if (is_comparison(t.op)) return make_boolean(holds(t, a, b));
         if (t.type == Type::integer) return make_integer(whole_binary(t.op, a.whole, b.whole));
@@ -194,22 +229,33 @@ private:
         const Value& c = args[2];
         const int width = width_of(t.args[0].type);
         switch (t.builtin) {
-            case Builtin::is_nan: return make_boolean(std::isnan(a.parts[0]));
-            case Builtin::is_inf: return make_boolean(std::isinf(a.parts[0]));
-            case Builtin::float_bits_to_int: return make_integer(std::bit_cast<std::int32_t>(a.parts[0]));
-            case Builtin::int_bits_to_float: return make_number(std::bit_cast<float>(a.whole));
-            case Builtin::abs_int: return make_integer(a.whole < 0 ? wrap(0U - bits(a.whole)) : a.whole);
-            case Builtin::sign_int: return make_integer((a.whole > 0 ? 1 : 0) - (a.whole < 0 ? 1 : 0));
-            case Builtin::min_int: return make_integer(std::min(a.whole, b.whole));
-            case Builtin::max_int: return make_integer(std::max(a.whole, b.whole));
-            case Builtin::clamp_int: return make_integer(std::min(std::max(a.whole, b.whole), c.whole));
-            case Builtin::length: return make_number(std::sqrt(dot_of(a.parts, a.parts, width)));
+            case Builtin::is_nan:
+                return make_boolean(std::isnan(a.parts[0]));
+            case Builtin::is_inf:
+                return make_boolean(std::isinf(a.parts[0]));
+            case Builtin::float_bits_to_int:
+                return make_integer(std::bit_cast<std::int32_t>(a.parts[0]));
+            case Builtin::int_bits_to_float:
+                return make_number(std::bit_cast<float>(a.whole));
+            case Builtin::abs_int:
+                return make_integer(a.whole < 0 ? wrap(0U - bits(a.whole)) : a.whole);
+            case Builtin::sign_int:
+                return make_integer((a.whole > 0 ? 1 : 0) - (a.whole < 0 ? 1 : 0));
+            case Builtin::min_int:
+                return make_integer(std::min(a.whole, b.whole));
+            case Builtin::max_int:
+                return make_integer(std::max(a.whole, b.whole));
+            case Builtin::clamp_int:
+                return make_integer(std::min(std::max(a.whole, b.whole), c.whole));
+            case Builtin::length:
+                return make_number(std::sqrt(dot_of(a.parts, a.parts, width)));
             case Builtin::distance: {
                 Parts d{};
                 for (std::size_t i = 0; i < 4; ++i) d[i] = a.parts[i] - b.parts[i];
                 return make_number(std::sqrt(dot_of(d, d, width)));
             }
-            case Builtin::dot: return make_number(dot_of(a.parts, b.parts, width));
+            case Builtin::dot:
+                return make_number(dot_of(a.parts, b.parts, width));
             case Builtin::cross:
                 return make_vec3(a.parts[1] * b.parts[2] - a.parts[2] * b.parts[1],
                                  a.parts[2] * b.parts[0] - a.parts[0] * b.parts[2],
@@ -226,19 +272,23 @@ private:
                 const float twice = 2.0F * dot_of(b.parts, a.parts, width);
                 return by_part(t, [&](std::size_t i) { return a.parts[i] - twice * b.parts[i]; });
             }
-            case Builtin::refract: return refracted(t, a.parts, b.parts, c.parts[0]);
-            case Builtin::mix_choice: return c.whole != 0 ? b : a;
-            case Builtin::hash_1: return make_number(unit_from_hash(pcg(lattice(a.parts[0]))));
+            case Builtin::refract:
+                return refracted(t, a.parts, b.parts, c.parts[0]);
+            case Builtin::mix_choice:
+                return c.whole != 0 ? b : a;
+            case Builtin::hash_1:
+                return make_number(unit_from_hash(pcg(lattice(a.parts[0]))));
             case Builtin::hash_2:
                 return make_number(unit_from_hash(lattice_hash(lattice(a.parts[0]), lattice(a.parts[1]))));
             case Builtin::hash_3:
-                return make_number(unit_from_hash(
-                    lattice_hash(lattice(a.parts[0]), lattice(a.parts[1]), lattice(a.parts[2]))));
+                return make_number(
+                    unit_from_hash(lattice_hash(lattice(a.parts[0]), lattice(a.parts[1]), lattice(a.parts[2]))));
             case Builtin::hash3: {
                 const auto words = pcg3d({lattice(a.parts[0]), lattice(a.parts[1]), lattice(a.parts[2])});
                 return make_vec3(unit_from_hash(words[0]), unit_from_hash(words[1]), unit_from_hash(words[2]));
             }
-            case Builtin::value_noise_2: return make_number(value_noise_2d(a.parts[0], a.parts[1], hash_2d));
+            case Builtin::value_noise_2:
+                return make_number(value_noise_2d(a.parts[0], a.parts[1], hash_2d));
             case Builtin::value_noise_3:
                 return make_number(value_noise_3d(a.parts[0], a.parts[1], a.parts[2], hash_3d));
             case Builtin::gradient_noise_2:
@@ -271,46 +321,82 @@ private:
 
     static float part(Builtin builtin, float a, float b, float c) {
         switch (builtin) {
-            case Builtin::radians: return a * 0.017453292F;
-            case Builtin::degrees: return a * 57.29578F;
-            case Builtin::sin: return through_double(std::sin, a);
-            case Builtin::cos: return through_double(std::cos, a);
-            case Builtin::tan: return through_double(std::tan, a);
-            case Builtin::asin: return through_double(std::asin, held(a, -1.0F, 1.0F));
-            case Builtin::acos: return through_double(std::acos, held(a, -1.0F, 1.0F));
-            case Builtin::atan: return through_double(std::atan, a);
+            case Builtin::radians:
+                return a * 0.017453292F;
+            case Builtin::degrees:
+                return a * 57.29578F;
+            case Builtin::sin:
+                return through_double(std::sin, a);
+            case Builtin::cos:
+                return through_double(std::cos, a);
+            case Builtin::tan:
+                return through_double(std::tan, a);
+            case Builtin::asin:
+                return through_double(std::asin, held(a, -1.0F, 1.0F));
+            case Builtin::acos:
+                return through_double(std::acos, held(a, -1.0F, 1.0F));
+            case Builtin::atan:
+                return through_double(std::atan, a);
             case Builtin::atan2:
                 // Without the signs of zeros: 0 at the origin, pi to the left of it.
                 return static_cast<float>(std::atan2(static_cast<double>(a) + 0.0, static_cast<double>(b) + 0.0));
-            case Builtin::sinh: return through_double(std::sinh, a);
-            case Builtin::cosh: return through_double(std::cosh, a);
-            case Builtin::tanh: return through_double(std::tanh, a);
-            case Builtin::asinh: return through_double(std::asinh, a);
-            case Builtin::acosh: return through_double(std::acosh, larger(a, 1.0F));
-            case Builtin::atanh: return through_double(std::atanh, a);
-            case Builtin::pow: return power(a, b);
-            case Builtin::exp: return through_double(std::exp, a);
-            case Builtin::log: return through_double(std::log, a);
-            case Builtin::exp2: return through_double(std::exp2, a);
-            case Builtin::log2: return through_double(std::log2, a);
-            case Builtin::sqrt: return std::sqrt(a);
-            case Builtin::inversesqrt: return 1.0F / std::sqrt(a);
-            case Builtin::abs: return std::fabs(a);
-            case Builtin::sign: return sign_of(a);
-            case Builtin::floor: return std::floor(a);
-            case Builtin::trunc: return std::trunc(a);
+            case Builtin::sinh:
+                return through_double(std::sinh, a);
+            case Builtin::cosh:
+                return through_double(std::cosh, a);
+            case Builtin::tanh:
+                return through_double(std::tanh, a);
+            case Builtin::asinh:
+                return through_double(std::asinh, a);
+            case Builtin::acosh:
+                return through_double(std::acosh, larger(a, 1.0F));
+            case Builtin::atanh:
+                return through_double(std::atanh, a);
+            case Builtin::pow:
+                return power(a, b);
+            case Builtin::exp:
+                return through_double(std::exp, a);
+            case Builtin::log:
+                return through_double(std::log, a);
+            case Builtin::exp2:
+                return through_double(std::exp2, a);
+            case Builtin::log2:
+                return through_double(std::log2, a);
+            case Builtin::sqrt:
+                return std::sqrt(a);
+            case Builtin::inversesqrt:
+                return 1.0F / std::sqrt(a);
+            case Builtin::abs:
+                return std::fabs(a);
+            case Builtin::sign:
+                return sign_of(a);
+            case Builtin::floor:
+                return std::floor(a);
+            case Builtin::trunc:
+                return std::trunc(a);
             case Builtin::round:
-            case Builtin::round_even: return std::nearbyint(a);
-            case Builtin::ceil: return std::ceil(a);
-            case Builtin::fract: return a - std::floor(a);
-            case Builtin::mod: return a - b * std::floor(a / b);
-            case Builtin::min: return smaller(a, b);
-            case Builtin::max: return larger(a, b);
-            case Builtin::clamp: return held(a, b, c);
-            case Builtin::mix: return a * (1.0F - c) + b * c;
-            case Builtin::step: return b < a ? 0.0F : 1.0F;
-            case Builtin::smoothstep: return smooth(a, b, c);
-            default: return 0.0F;
+            case Builtin::round_even:
+                return std::nearbyint(a);
+            case Builtin::ceil:
+                return std::ceil(a);
+            case Builtin::fract:
+                return a - std::floor(a);
+            case Builtin::mod:
+                return a - b * std::floor(a / b);
+            case Builtin::min:
+                return smaller(a, b);
+            case Builtin::max:
+                return larger(a, b);
+            case Builtin::clamp:
+                return held(a, b, c);
+            case Builtin::mix:
+                return a * (1.0F - c) + b * c;
+            case Builtin::step:
+                return b < a ? 0.0F : 1.0F;
+            case Builtin::smoothstep:
+                return smooth(a, b, c);
+            default:
+                return 0.0F;
         }
     }
 

@@ -19,7 +19,8 @@ struct OracleInputs {
 };
 
 /// The value of a checked formula. Every operation is rounded to single precision; elementary functions are computed in
-/// double precision first. Never fails: what GLSL ES 3.00 leaves undefined has the value that the table of built-ins says.
+/// double precision first. Never fails: what GLSL ES 3.00 leaves undefined has the value that the table of built-ins
+/// says.
 Value evaluate(const Typed& typed, const OracleInputs& inputs);
 
 /// Number to whole number as the language does it: towards 0, held to the range, NaN gives 0.

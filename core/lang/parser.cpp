@@ -16,10 +16,25 @@ int strength(std::string_view mark) {
         std::string_view mark;
         int strength;
     };
-    static constexpr std::array<Row, 19> rows = {{{"||", 1}, {"^^", 2}, {"&&", 3}, {"|", 4},  {"^", 5},
-                                                  {"&", 6},  {"==", 7}, {"!=", 7}, {"<", 8},  {">", 8},
-                                                  {"<=", 8}, {">=", 8}, {"<<", 9}, {">>", 9}, {"+", 10},
-                                                  {"-", 10}, {"*", 11}, {"/", 11}, {"%", 11}}};
+    static constexpr std::array<Row, 19> rows = {{{"||", 1},
+                                                  {"^^", 2},
+                                                  {"&&", 3},
+                                                  {"|", 4},
+                                                  {"^", 5},
+                                                  {"&", 6},
+                                                  {"==", 7},
+                                                  {"!=", 7},
+                                                  {"<", 8},
+                                                  {">", 8},
+                                                  {"<=", 8},
+                                                  {">=", 8},
+                                                  {"<<", 9},
+                                                  {">>", 9},
+                                                  {"+", 10},
+                                                  {"-", 10},
+                                                  {"*", 11},
+                                                  {"/", 11},
+                                                  {"%", 11}}};
     for (const Row& row : rows) {
         if (row.mark == mark) return row.strength;
     }
@@ -103,8 +118,7 @@ private:
         Result<Expression> no = choice();
         if (!no) return no;
         const Span span = cover(condition->span, no->span);
-        return node(ExpressionKind::select, span, word, "?",
-                    {std::move(*condition), std::move(*yes), std::move(*no)});
+        return node(ExpressionKind::select, span, word, "?", {std::move(*condition), std::move(*yes), std::move(*no)});
     }
 
     Result<Expression> operation(int least) {

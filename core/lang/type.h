@@ -11,12 +11,16 @@ enum class Type { number, vec2, vec3, vec4, boolean, integer };
 /// How many parts a value has.
 constexpr int width_of(Type type) {
     switch (type) {
-        case Type::vec2: return 2;
-        case Type::vec3: return 3;
-        case Type::vec4: return 4;
+        case Type::vec2:
+            return 2;
+        case Type::vec3:
+            return 3;
+        case Type::vec4:
+            return 4;
         case Type::number:
         case Type::boolean:
-        case Type::integer: break;
+        case Type::integer:
+            break;
     }
     return 1;
 }
@@ -27,22 +31,32 @@ constexpr bool is_float(Type type) { return type != Type::boolean && type != Typ
 /// The float type with `width` parts, 1 to 4.
 constexpr Type float_type(int width) {
     switch (width) {
-        case 2: return Type::vec2;
-        case 3: return Type::vec3;
-        case 4: return Type::vec4;
-        default: return Type::number;
+        case 2:
+            return Type::vec2;
+        case 3:
+            return Type::vec3;
+        case 4:
+            return Type::vec4;
+        default:
+            return Type::number;
     }
 }
 
 /// The GLSL ES 3.00 spelling.
 constexpr std::string_view glsl_name(Type type) {
     switch (type) {
-        case Type::number: return "float";
-        case Type::vec2: return "vec2";
-        case Type::vec3: return "vec3";
-        case Type::vec4: return "vec4";
-        case Type::boolean: return "bool";
-        case Type::integer: return "int";
+        case Type::number:
+            return "float";
+        case Type::vec2:
+            return "vec2";
+        case Type::vec3:
+            return "vec3";
+        case Type::vec4:
+            return "vec4";
+        case Type::boolean:
+            return "bool";
+        case Type::integer:
+            return "int";
     }
     return "";
 }
@@ -50,12 +64,18 @@ constexpr std::string_view glsl_name(Type type) {
 /// In the user's words: "1 number", "2 numbers", "a yes or no".
 constexpr std::string_view said(Type type) {
     switch (type) {
-        case Type::number: return "1 number";
-        case Type::vec2: return "2 numbers";
-        case Type::vec3: return "3 numbers";
-        case Type::vec4: return "4 numbers";
-        case Type::boolean: return "a yes or no";
-        case Type::integer: return "a whole number";
+        case Type::number:
+            return "1 number";
+        case Type::vec2:
+            return "2 numbers";
+        case Type::vec3:
+            return "3 numbers";
+        case Type::vec4:
+            return "4 numbers";
+        case Type::boolean:
+            return "a yes or no";
+        case Type::integer:
+            return "a whole number";
     }
     return "";
 }

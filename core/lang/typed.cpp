@@ -46,17 +46,25 @@ void collect(const Typed& typed, std::vector<AdaptationMark>& marks) {
 
 std::string to_text(const Typed& typed) {
     switch (typed.kind) {
-        case TypedKind::literal: return literal(typed);
-        case TypedKind::symbol: return typed.name;
-        case TypedKind::parts: return parts_text(typed);
+        case TypedKind::literal:
+            return literal(typed);
+        case TypedKind::symbol:
+            return typed.name;
+        case TypedKind::parts:
+            return parts_text(typed);
         case TypedKind::construct:
-        case TypedKind::convert: return std::string(glsl_name(typed.type)) + "(" + list(typed.args) + ")";
-        case TypedKind::unary: return std::string(operator_mark(typed.op)) + to_text(typed.args[0]);
-        case TypedKind::binary: return binary_text(typed);
+        case TypedKind::convert:
+            return std::string(glsl_name(typed.type)) + "(" + list(typed.args) + ")";
+        case TypedKind::unary:
+            return std::string(operator_mark(typed.op)) + to_text(typed.args[0]);
+        case TypedKind::binary:
+            return binary_text(typed);
         case TypedKind::select:
             return "(" + to_text(typed.args[0]) + " ? " + to_text(typed.args[1]) + " : " + to_text(typed.args[2]) + ")";
-        case TypedKind::call: return std::string(builtin_row(typed.builtin).name) + "(" + list(typed.args) + ")";
-        case TypedKind::read: return "texture(" + typed.name + ", " + list(typed.args) + ")";
+        case TypedKind::call:
+            return std::string(builtin_row(typed.builtin).name) + "(" + list(typed.args) + ")";
+        case TypedKind::read:
+            return "texture(" + typed.name + ", " + list(typed.args) + ")";
     }
     return "";
 }
@@ -69,28 +77,50 @@ std::vector<AdaptationMark> adaptations(const Typed& typed) {
 
 std::string_view operator_mark(Operator op) {
     switch (op) {
-        case Operator::add: return "+";
-        case Operator::subtract: return "-";
-        case Operator::multiply: return "*";
-        case Operator::divide: return "/";
-        case Operator::remainder: return "%";
-        case Operator::shift_left: return "<<";
-        case Operator::shift_right: return ">>";
-        case Operator::less: return "<";
-        case Operator::greater: return ">";
-        case Operator::less_equal: return "<=";
-        case Operator::greater_equal: return ">=";
-        case Operator::equal: return "==";
-        case Operator::not_equal: return "!=";
-        case Operator::bit_and: return "&";
-        case Operator::bit_xor: return "^";
-        case Operator::bit_or: return "|";
-        case Operator::both: return "&&";
-        case Operator::either_one: return "^^";
-        case Operator::either: return "||";
-        case Operator::negate: return "-";
-        case Operator::invert: return "!";
-        case Operator::bit_invert: return "~";
+        case Operator::add:
+            return "+";
+        case Operator::subtract:
+            return "-";
+        case Operator::multiply:
+            return "*";
+        case Operator::divide:
+            return "/";
+        case Operator::remainder:
+            return "%";
+        case Operator::shift_left:
+            return "<<";
+        case Operator::shift_right:
+            return ">>";
+        case Operator::less:
+            return "<";
+        case Operator::greater:
+            return ">";
+        case Operator::less_equal:
+            return "<=";
+        case Operator::greater_equal:
+            return ">=";
+        case Operator::equal:
+            return "==";
+        case Operator::not_equal:
+            return "!=";
+        case Operator::bit_and:
+            return "&";
+        case Operator::bit_xor:
+            return "^";
+        case Operator::bit_or:
+            return "|";
+        case Operator::both:
+            return "&&";
+        case Operator::either_one:
+            return "^^";
+        case Operator::either:
+            return "||";
+        case Operator::negate:
+            return "-";
+        case Operator::invert:
+            return "!";
+        case Operator::bit_invert:
+            return "~";
     }
     return "";
 }

@@ -15,7 +15,7 @@ namespace lacquer {
 
 /// What a name can stand for.
 enum class SymbolKind {
-    known,     ///< uv, pixel, frame_size, pixel_size, aspect, time
+    known,  ///< uv, pixel, frame_size, pixel_size, aspect, time
     dial,
     response,  ///< a response's value, or `name.presence`
     step,
@@ -23,10 +23,28 @@ enum class SymbolKind {
 };
 
 enum class Operator {
-    add, subtract, multiply, divide, remainder, shift_left, shift_right,
-    less, greater, less_equal, greater_equal, equal, not_equal,
-    bit_and, bit_xor, bit_or, both, either_one, either,
-    negate, invert, bit_invert
+    add,
+    subtract,
+    multiply,
+    divide,
+    remainder,
+    shift_left,
+    shift_right,
+    less,
+    greater,
+    less_equal,
+    greater_equal,
+    equal,
+    not_equal,
+    bit_and,
+    bit_xor,
+    bit_or,
+    both,
+    either_one,
+    either,
+    negate,
+    invert,
+    bit_invert
 };
 
 enum class TypedKind {
@@ -37,9 +55,9 @@ enum class TypedKind {
     convert,    ///< args[0], one part, as another scalar type
     unary,
     binary,
-    select,     ///< args[0] ? args[1] : args[2]
-    call,       ///< `builtin`(args...)
-    read        ///< texture(`name`, args[0])
+    select,  ///< args[0] ? args[1] : args[2]
+    call,    ///< `builtin`(args...)
+    read     ///< texture(`name`, args[0])
 };
 
 /// How the checker changed a value to make it fit; shown as a quiet mark.

@@ -70,11 +70,13 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
     Picture picture;
     std::string error;
     switch (module.read(path, meaning == PictureMeaning::colour, picture, error)) {
-        case PictureRead::done: return picture;
+        case PictureRead::done:
+            return picture;
         case PictureRead::too_large:
             return picture_fault("picture.too-large", path, "the picture is too large: " + error,
                                  "use one of at most 64 million pixels");
-        case PictureRead::unreadable: break;
+        case PictureRead::unreadable:
+            break;
     }
     return picture_fault("picture.unreadable", path, "the picture cannot be read: " + error,
                          "save it again as PNG or OpenEXR");
@@ -86,7 +88,8 @@ Result<Done> write_png(const std::string& path, const Image8& image) {
     std::string bytes;
     std::string error;
     if (!module.encode(image, bytes, error)) {
-        return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error, "try a smaller one");
+        return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error,
+                             "try a smaller one");
     }
     // Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
     return write_whole_file(path, bytes);

@@ -12,8 +12,8 @@ using Names = std::set<std::string, std::less<>>;
 
 // What one step takes from others.
 struct Sources {
-    Names here;     // steps whose value it uses at its own pixel
-    Names there;    // steps that it reads at other places
+    Names here;   // steps whose value it uses at its own pixel
+    Names there;  // steps that it reads at other places
     Names grounds;
 };
 
@@ -45,7 +45,8 @@ public:
         find_stored(good);
         Plan plan;
         for (const CheckedStep& step : checked_.steps) {
-            if (stored_.contains(step.name)) plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
+            if (stored_.contains(step.name))
+                plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
         }
         plan.passes.push_back(pass_for("draws", good, ""));
         return plan;
@@ -120,7 +121,8 @@ std::string to_text(const Plan& plan) {
         if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
         for (const PassStep& step : pass.steps) {
-            text += "  " + step.name + ": " + std::string(glsl_name(step.typed.type)) + " = " + to_text(step.typed) + "\n";
+            text +=
+                "  " + step.name + ": " + std::string(glsl_name(step.typed.type)) + " = " + to_text(step.typed) + "\n";
         }
         text += "  hands out " + joined(pass.outputs) + "\n";
     }

@@ -134,7 +134,10 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             {},
             true};
     if (!is_drawable_size(run.width, run.height) || !is_drawable_size(frame_width, frame_height)) {
-        return Fault{"render.size", "a picture of this size cannot be drawn", "use at most 64 million pixels", {},
+        return Fault{"render.size",
+                     "a picture of this size cannot be drawn",
+                     "use at most 64 million pixels",
+                     {},
                      Severity::fault};
     }
     run.frame.values = drive_values(checked, {request.time, request.cues}, request.held);

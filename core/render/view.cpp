@@ -29,7 +29,8 @@ void convert_pixel(const float* from, std::uint8_t* to, Type type, const SrgbEnc
             return;
         case Type::number:
         case Type::boolean:
-        case Type::integer: break;
+        case Type::integer:
+            break;
     }
     to[0] = to[1] = to[2] = plain_level(from[0]);
     to[3] = 255;
@@ -46,8 +47,10 @@ Image8 to_image(const Picture& picture, Type type, WorkerPool& pool) {
         const int bottom = std::min(picture.height, (piece + 1) * band);
         for (int y = piece * band; y < bottom; ++y) {
             const float* from = picture.at(0, y);
-            std::uint8_t* to = image.data.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) * 4;
-            for (int x = 0; x < picture.width; ++x, from += picture.channels, to += 4) convert_pixel(from, to, type, encode);
+            std::uint8_t* to =
+                image.data.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) * 4;
+            for (int x = 0; x < picture.width; ++x, from += picture.channels, to += 4)
+                convert_pixel(from, to, type, encode);
         }
     });
     return image;
@@ -62,7 +65,8 @@ Image8 halved(const Image8& image) {
             const std::uint8_t* four = image.data.data() + 2 * y * stride + 8 * x;
             for (std::size_t c = 0; c < 4; ++c) {
                 const int sum = four[c] + four[c + 4] + four[stride + c] + four[stride + c + 4];
-                half.data[(y * static_cast<std::size_t>(half.width) + x) * 4 + c] = static_cast<std::uint8_t>((sum + 2) / 4);
+                half.data[(y * static_cast<std::size_t>(half.width) + x) * 4 + c] =
+                    static_cast<std::uint8_t>((sum + 2) / 4);
             }
         }
     }

@@ -39,7 +39,8 @@ QString dial_value_text(const Dial& dial, const DialValue& value) {
     if (dial.kind == DialKind::colour) return qs(colour_text(value));
     QString text = QString::number(value[0], 'f', dial.kind == DialKind::integer ? 0 : decimals_of(dial));
     // A working value may be finer than the increment: it is never shown rounded away.
-    if (dial.kind == DialKind::number && dial.formula.empty() && std::fabs(text.toDouble() - value[0]) > 1e-9 * std::max(1.0, std::fabs(value[0]))) {
+    if (dial.kind == DialKind::number && dial.formula.empty() &&
+        std::fabs(text.toDouble() - value[0]) > 1e-9 * std::max(1.0, std::fabs(value[0]))) {
         text = qs(plain_number(value[0], std::min(6, decimals_of(dial) + 2)));
     }
     if (!dial.unit.empty()) text += QLatin1Char(' ') + qs(dial.unit);
@@ -68,7 +69,8 @@ double dial_share(const Dial& dial, const DialValue& value) {
 
 DialValue dial_value_at(const Dial& dial, const DialValue& from, double share, bool coarse) {
     const double raw = dial.least + std::clamp(share, 0.0, 1.0) * (dial.most - dial.least);
-    const double unit = (dial.kind == DialKind::integer ? std::max(1.0, dial.increment) : dial.increment) * (coarse ? 10 : 1);
+    const double unit =
+        (dial.kind == DialKind::integer ? std::max(1.0, dial.increment) : dial.increment) * (coarse ? 10 : 1);
     const double snapped = dial.least + std::round((raw - dial.least) / unit) * unit;
     // Whole increments, without the dust of the multiplication.
     const double clean = std::round(std::clamp(snapped, dial.least, dial.most) * 1e9) / 1e9;
@@ -79,7 +81,8 @@ DialValue dial_value_stepped(const Dial& dial, const DialValue& from, double inc
     if (dial.kind == DialKind::toggle) return {from[0] != 0 ? 0.0 : 1.0, 0, 0};
     double next = main_number(dial, from) + increments * dial.increment;
     if (dial.kind == DialKind::integer) {
-        next = std::round(from[0]) + std::copysign(std::max(1.0, std::round(std::fabs(increments * dial.increment))), increments);
+        next = std::round(from[0]) +
+               std::copysign(std::max(1.0, std::round(std::fabs(increments * dial.increment))), increments);
     }
     next = std::round(std::clamp(next, dial.least, dial.most) * 1e9) / 1e9;
     return with_number(dial, from, next);

@@ -85,7 +85,8 @@ QPoint DialsView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 void DialsView::retrace() {
     traces_.clear();
     const Finish& finish = session_.finish();
-    const bool any = std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
+    const bool any =
+        std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
     if (!any) return;
     for (int i = 0; i < trace_samples; ++i) {
         const double time = finish.length * i / (trace_samples - 1);
@@ -144,7 +145,8 @@ void DialsView::rebuild() {
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(row_height);
     verticalScrollBar()->setRange(0, std::max(0, bottom - viewport()->height()));
-    if (find_dial(finish, chosen_) == nullptr) chosen_ = cells_.empty() ? std::string() : finish.dials[cells_.front().dial].name;
+    if (find_dial(finish, chosen_) == nullptr)
+        chosen_ = cells_.empty() ? std::string() : finish.dials[cells_.front().dial].name;
     viewport()->update();
 }
 
@@ -156,14 +158,14 @@ DialValue DialsView::present_value(const Dial& dial) const {
 
 const DialsView::Cell* DialsView::cell_at(QPoint point) const {
     const QPoint at = point + scrolled();
-    const auto found = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) { return cell.area.contains(at); });
+    const auto found =
+        std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) { return cell.area.contains(at); });
     return found == cells_.end() ? nullptr : &*found;
 }
 
 const DialsView::Cell* DialsView::cell_of(const std::string& dial) const {
-    const auto found = std::find_if(cells_.begin(), cells_.end(), [&](const Cell& cell) {
-        return session_.finish().dials[cell.dial].name == dial;
-    });
+    const auto found = std::find_if(cells_.begin(), cells_.end(),
+                                    [&](const Cell& cell) { return session_.finish().dials[cell.dial].name == dial; });
     return found == cells_.end() ? nullptr : &*found;
 }
 
@@ -197,7 +199,8 @@ void DialsView::paintEvent(QPaintEvent*) {
         painter.setPen(theme::quiet);
         painter.setFont(theme::words());
         painter.drawText(viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
-                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name in a formula."));
+                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name "
+                            "in a formula."));
         return;
     }
     painter.translate(-scrolled());
@@ -215,9 +218,11 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     } else {
         painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
     }
-    if (is_chosen && hasFocus()) painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
+    if (is_chosen && hasFocus())
+        painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
     const bool reaches = reaching_.contains(dial.name);
-    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true), reaches ? theme::text : theme::quiet);
+    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true),
+                      reaches ? theme::text : theme::quiet);
     const DialValue value = present_value(dial);
     const CheckedDial& checked = session_.checked().dials[cell.dial];
     QRect value_area = cell.value;
@@ -227,11 +232,13 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
         value_area.adjust(14, 0, 0, 0);
     }
     const bool differs = dial.formula.empty() && dial.value != dial.default_value;
-    theme::paint_text(painter, value_area, dial_value_text(dial, value), theme::figures(dial.kind == DialKind::colour ? 11 : 12),
+    theme::paint_text(painter, value_area, dial_value_text(dial, value),
+                      theme::figures(dial.kind == DialKind::colour ? 11 : 12),
                       !dial.formula.empty() && !held ? theme::vermilion_text : theme::text, Qt::AlignRight);
     paint_track(painter, cell, dial);
     if (differs && dial.kind != DialKind::toggle) {
-        const int x = cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
+        const int x =
+            cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
         painter.fillRect(QRect(x, cell.track.bottom() + 1, 1, 3), theme::quiet);
     }
     if (!cell.card) return;
@@ -370,15 +377,23 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
         choose(session_.finish().dials[cells_[static_cast<std::size_t>(to)].dial].name);
     };
     const Dial& dial = session_.finish().dials[cell->dial];
-    const double by = (event->modifiers() & Qt::ControlModifier) != 0 ? 10 : (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.1 : 1;
+    const double by = (event->modifiers() & Qt::ControlModifier) != 0 ? 10
+                      : (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.1
+                                                                      : 1;
     switch (event->key()) {
-        case Qt::Key_Up: return go(at - 1);
-        case Qt::Key_Down: return go(at + 1);
-        case Qt::Key_Left: return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
-        case Qt::Key_Right: return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
+        case Qt::Key_Up:
+            return go(at - 1);
+        case Qt::Key_Down:
+            return go(at + 1);
+        case Qt::Key_Left:
+            return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
+        case Qt::Key_Right:
+            return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
         case Qt::Key_Return:
-        case Qt::Key_Enter: return edit_value();
-        default: QAbstractScrollArea::keyPressEvent(event);
+        case Qt::Key_Enter:
+            return edit_value();
+        default:
+            QAbstractScrollArea::keyPressEvent(event);
     }
 }
 
@@ -391,7 +406,8 @@ void DialsView::edit_value() {
     if (cell == nullptr) return;
     const Dial& dial = session_.finish().dials[cell->dial];
     value_editor_->setText(dial_value_text(dial, present_value(dial)));
-    value_editor_->setGeometry(cell->value.adjusted(dial.kind == DialKind::colour ? -40 : 20, 2, 2, -2).translated(-scrolled()));
+    value_editor_->setGeometry(
+        cell->value.adjusted(dial.kind == DialKind::colour ? -40 : 20, 2, 2, -2).translated(-scrolled()));
     value_editor_->show();
     value_editor_->selectAll();
     value_editor_->setFocus();
@@ -407,8 +423,10 @@ void DialsView::end_value(bool keep) {
     if (typed == dial_value_text(*dial, present_value(*dial))) return;
     const auto value = dial_value_from(*dial, typed);
     if (!value) {
-        session_.say(dial->kind == DialKind::colour ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
-                                                    : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
+        session_.say(
+            dial->kind == DialKind::colour
+                ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
+                : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
         return;
     }
     session_.set_dial(chosen_, *value);

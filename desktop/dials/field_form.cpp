@@ -12,7 +12,8 @@
 
 namespace lacquer {
 
-FieldForm::FieldForm(QWidget* parent) : QWidget(parent), title_(new QLabel(this)), complaint_(new QLabel(this)), grid_(nullptr) {
+FieldForm::FieldForm(QWidget* parent)
+    : QWidget(parent), title_(new QLabel(this)), complaint_(new QLabel(this)), grid_(nullptr) {
     setObjectName(QStringLiteral("field_form"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 8);
@@ -65,17 +66,19 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             auto* line = new QLineEdit(field.value, fields_);
             line->setFont(theme::figures(12));
             line->setPlaceholderText(field.hint);
-            connect(line, &QLineEdit::editingFinished, this, [this, line, key = field.key, before = field.value]() mutable {
-                if (line->text() == before) return;
-                before = line->text();
-                apply(key, before);
-            });
+            connect(line, &QLineEdit::editingFinished, this,
+                    [this, line, key = field.key, before = field.value]() mutable {
+                        if (line->text() == before) return;
+                        before = line->text();
+                        apply(key, before);
+                    });
             input = line;
         } else {
             auto* box = new QComboBox(fields_);
             box->addItems(field.choices);
             box->setCurrentText(field.value);
-            connect(box, &QComboBox::textActivated, this, [this, key = field.key](const QString& text) { apply(key, text); });
+            connect(box, &QComboBox::textActivated, this,
+                    [this, key = field.key](const QString& text) { apply(key, text); });
             input = box;
         }
         input->setObjectName(QStringLiteral("field_") + field.key);

@@ -34,7 +34,7 @@ QString rename_to(Session& session, const Name& name, const QString& typed) {
 
 // Changes one member of a list of the finish, found by name, and says what it did.
 template <class Things, class Change>
-QString change_named(Session& session, Things Finish::* list, const std::string& name, Change change) {
+QString change_named(Session& session, Things Finish::*list, const std::string& name, Change change) {
     Finish changed = session.finish();
     for (auto& thing : changed.*list) {
         if (thing.name != name) continue;
@@ -50,7 +50,8 @@ QString dial_changed(Dial& dial, const QString& key, const QString& text) {
     const auto number = parse_number(text.toStdString());
     const auto no_number = [&] { return tr("'%1' is no number").arg(text); };
     if (key == "code_name") {
-        if (!is_identifier(text.toStdString())) return tr("A code name has up to 24 lower-case letters, digits and underscores");
+        if (!is_identifier(text.toStdString()))
+            return tr("A code name has up to 24 lower-case letters, digits and underscores");
         dial.code_name = text.toStdString();
     } else if (key == "kind") {
         dial.kind = dial_kind_named(text.toStdString()).value_or(dial.kind);
@@ -92,8 +93,9 @@ std::vector<Field> response_fields(const Session& session, const Response& respo
     QStringList kinds;
     for (const ResponseKind& kind : response_kinds()) kinds.append(sv(kind.name));
     const ResponseKind* kind = find_response_kind(response.kind);
-    std::vector<Field> fields = {{"name", tr("Name"), qs(shown_name(response.name)), {}},
-                                 {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? sv(kind->words) : QString(), kinds}};
+    std::vector<Field> fields = {
+        {"name", tr("Name"), qs(shown_name(response.name)), {}},
+        {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? sv(kind->words) : QString(), kinds}};
     if (kind == nullptr) return fields;
     if (kind->listens_to_cue) {
         QStringList cues{tr("at 0 s")};
@@ -104,7 +106,8 @@ std::vector<Field> response_fields(const Session& session, const Response& respo
         QStringList choices;
         for (const std::string& choice : spec.choices) choices.append(qs(choice));
         const Arguments arguments(response, kind->arguments);
-        const QString value = choices.isEmpty() ? number_text(arguments.number(spec.name)) : qs(arguments.word(spec.name));
+        const QString value =
+            choices.isEmpty() ? number_text(arguments.number(spec.name)) : qs(arguments.word(spec.name));
         QString label = qs(shown_name(spec.name));
         label[0] = label[0].toUpper();
         if (!spec.unit.empty()) label += tr(", %1").arg(sv(spec.unit));
@@ -119,23 +122,26 @@ void show_dial_form(FieldForm& form, Session& session, const std::string& dial) 
     const Dial* found = find_dial(session.finish(), dial);
     if (found == nullptr) return;
     const QStringList kinds{"number", "integer", "switch", "colour"};
-    const std::vector<Field> fields = {
-        {"name", tr("Name"), qs(shown_name(found->name)), tr("as formulas use it")},
-        {"code_name", tr("Code name"), qs(found->code_name), tr("as the game calls it; it stays when the name changes")},
-        {"kind", tr("Kind"), sv(dial_kind_name(found->kind)), {}, kinds},
-        {"formula", tr("Driven by"), qs(found->formula), tr("a formula over responses, dials and time; empty stands still")},
-        {"note", tr("Note"), qs(found->note), {}},
-        {"default", tr("Default"), dial_value_text(*found, found->default_value), {}},
-        {"least", tr("Range from"), number_text(found->least), {}},
-        {"most", tr("Range to"), number_text(found->most), {}},
-        {"increment", tr("Increment"), number_text(found->increment), {}},
-        {"unit", tr("Unit"), qs(found->unit), tr("such as px, s or %")}};
+    const std::vector<Field> fields = {{"name", tr("Name"), qs(shown_name(found->name)), tr("as formulas use it")},
+                                       {"code_name", tr("Code name"), qs(found->code_name),
+                                        tr("as the game calls it; it stays when the name changes")},
+                                       {"kind", tr("Kind"), sv(dial_kind_name(found->kind)), {}, kinds},
+                                       {"formula", tr("Driven by"), qs(found->formula),
+                                        tr("a formula over responses, dials and time; empty stands still")},
+                                       {"note", tr("Note"), qs(found->note), {}},
+                                       {"default", tr("Default"), dial_value_text(*found, found->default_value), {}},
+                                       {"least", tr("Range from"), number_text(found->least), {}},
+                                       {"most", tr("Range to"), number_text(found->most), {}},
+                                       {"increment", tr("Increment"), number_text(found->increment), {}},
+                                       {"unit", tr("Unit"), qs(found->unit), tr("such as px, s or %")}};
     const Name name = std::make_shared<std::string>(dial);
-    form.show_fields(tr("Dial %1").arg(qs(shown_name(dial))), fields, [&session, name](const QString& key, const QString& text) {
-        if (key == "name") return rename_to(session, name, text);
-        const QString wrong = change_named(session, &Finish::dials, *name, [&](Dial& d) { return dial_changed(d, key, text); });
-        return !wrong.isEmpty() || key != "formula" ? wrong : fault_of_dial(session, *name);
-    });
+    form.show_fields(
+        tr("Dial %1").arg(qs(shown_name(dial))), fields, [&session, name](const QString& key, const QString& text) {
+            if (key == "name") return rename_to(session, name, text);
+            const QString wrong =
+                change_named(session, &Finish::dials, *name, [&](Dial& d) { return dial_changed(d, key, text); });
+            return !wrong.isEmpty() || key != "formula" ? wrong : fault_of_dial(session, *name);
+        });
 }
 
 void show_response_form(FieldForm& form, Session& session, const std::string& response) {
@@ -171,7 +177,9 @@ void show_response_form(FieldForm& form, Session& session, const std::string& re
                 return {};
             });
             // Another kind has other arguments.
-            if (key == "kind") QMetaObject::invokeMethod(&form, [&form, &session, name] { show_response_form(form, session, *name); }, Qt::QueuedConnection);
+            if (key == "kind")
+                QMetaObject::invokeMethod(
+                    &form, [&form, &session, name] { show_response_form(form, session, *name); }, Qt::QueuedConnection);
             return wrong;
         });
 }
@@ -181,31 +189,32 @@ void show_cue_form(FieldForm& form, Session& session, std::size_t cue) {
     const CueKind& found = session.finish().cues[cue];
     const std::vector<Field> fields = {{"name", tr("Name"), qs(found.name), {}},
                                        {"strength", tr("Strength"), number_text(found.strength), tr("0 to 1")}};
-    form.show_fields(tr("Cue %1").arg(qs(shown_name(found.name))), fields, [&session, cue](const QString& key, const QString& text) -> QString {
-        Finish changed = session.finish();
-        CueKind& kind = changed.cues[cue];
-        if (key == "name") {
-            const std::string from = kind.name;
-            const std::string to = identifier_from(text.toStdString());
-            if (to.empty()) return tr("A name needs a letter first");
-            for (const CueKind& other : changed.cues) {
-                if (other.name == to && to != from) return tr("There is a cue %1 already").arg(qs(to));
-            }
-            kind.name = to;
-            for (Response& response : changed.responses) {
-                if (response.cue == from) response.cue = to;
-            }
-            for (Cue& pressed : changed.tape) {
-                if (pressed.name == from) pressed.name = to;
-            }
-        } else {
-            const auto strength = parse_number(text.toStdString());
-            if (!strength || *strength < 0 || *strength > 1) return tr("A strength is 0 to 1");
-            kind.strength = *strength;
-        }
-        session.edit(std::move(changed), tr("Changed a cue"));
-        return {};
-    });
+    form.show_fields(tr("Cue %1").arg(qs(shown_name(found.name))), fields,
+                     [&session, cue](const QString& key, const QString& text) -> QString {
+                         Finish changed = session.finish();
+                         CueKind& kind = changed.cues[cue];
+                         if (key == "name") {
+                             const std::string from = kind.name;
+                             const std::string to = identifier_from(text.toStdString());
+                             if (to.empty()) return tr("A name needs a letter first");
+                             for (const CueKind& other : changed.cues) {
+                                 if (other.name == to && to != from) return tr("There is a cue %1 already").arg(qs(to));
+                             }
+                             kind.name = to;
+                             for (Response& response : changed.responses) {
+                                 if (response.cue == from) response.cue = to;
+                             }
+                             for (Cue& pressed : changed.tape) {
+                                 if (pressed.name == from) pressed.name = to;
+                             }
+                         } else {
+                             const auto strength = parse_number(text.toStdString());
+                             if (!strength || *strength < 0 || *strength > 1) return tr("A strength is 0 to 1");
+                             kind.strength = *strength;
+                         }
+                         session.edit(std::move(changed), tr("Changed a cue"));
+                         return {};
+                     });
 }
 
 void show_finish_form(FieldForm& form, Session& session) {
@@ -228,9 +237,11 @@ void show_finish_form(FieldForm& form, Session& session) {
             if (!number || *number <= 0 || *number > 3600) return tr("A length is up to 3600 seconds");
             changed.length = *number;
         } else {
-            if (!number || *number < 1 || *number > max_picture_side) return tr("A side is 1 to %1 pixels").arg(max_picture_side);
+            if (!number || *number < 1 || *number > max_picture_side)
+                return tr("A side is 1 to %1 pixels").arg(max_picture_side);
             (key == "width" ? changed.frame_width : changed.frame_height) = static_cast<int>(*number);
-            if (!is_drawable_size(changed.frame_width, changed.frame_height)) return tr("A frame has at most 64 million pixels");
+            if (!is_drawable_size(changed.frame_width, changed.frame_height))
+                return tr("A frame has at most 64 million pixels");
         }
         session.edit(std::move(changed), tr("Changed the finish"));
         return {};
@@ -241,19 +252,20 @@ void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
     if (ground >= session.finish().grounds.size()) return;
     const Ground& found = session.finish().grounds[ground];
     const QStringList meanings{"colour", "data"};
-    const std::vector<Field> fields = {
-        {"name", tr("Name"), qs(shown_name(found.name)), {}},
-        {"path", tr("File"), qs(found.path), tr("as seen from the finish's own file")},
-        {"meaning", tr("Holds"), found.data ? meanings[1] : meanings[0], tr("data is taken as it is, colour is turned into linear light"), meanings}};
+    const std::vector<Field> fields = {{"name", tr("Name"), qs(shown_name(found.name)), {}},
+                                       {"path", tr("File"), qs(found.path), tr("as seen from the finish's own file")},
+                                       {"meaning", tr("Holds"), found.data ? meanings[1] : meanings[0],
+                                        tr("data is taken as it is, colour is turned into linear light"), meanings}};
     const Name name = std::make_shared<std::string>(found.name);
-    form.show_fields(tr("Picture %1").arg(qs(shown_name(found.name))), fields, [&session, name](const QString& key, const QString& text) {
-        if (key == "name") return rename_to(session, name, text);
-        return change_named(session, &Finish::grounds, *name, [&](Ground& g) -> QString {
-            if (key == "path") g.path = text.toStdString();
-            if (key == "meaning") g.data = text == "data";
-            return {};
-        });
-    });
+    form.show_fields(tr("Picture %1").arg(qs(shown_name(found.name))), fields,
+                     [&session, name](const QString& key, const QString& text) {
+                         if (key == "name") return rename_to(session, name, text);
+                         return change_named(session, &Finish::grounds, *name, [&](Ground& g) -> QString {
+                             if (key == "path") g.path = text.toStdString();
+                             if (key == "meaning") g.data = text == "data";
+                             return {};
+                         });
+                     });
 }
 
 }  // namespace lacquer

@@ -37,6 +37,15 @@ int FormulaEditor::wanted_height() const {
     return std::max(1, lines) * (fontMetrics().lineSpacing() + 1) + 14;
 }
 
+bool FormulaEditor::event(QEvent* event) {
+    // Escape belongs to the editor while it is open, whatever else it is a shortcut for.
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+        event->accept();
+        return true;
+    }
+    return QPlainTextEdit::event(event);
+}
+
 void FormulaEditor::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (event->key() == Qt::Key_Escape) {

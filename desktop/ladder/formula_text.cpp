@@ -38,7 +38,8 @@ QTextCharFormat format_of(const Token& token, const Finish& finish) {
 }  // namespace
 
 int text_index(const std::string& text, std::uint32_t byte) {
-    return static_cast<int>(QString::fromUtf8(text.data(), std::min<qsizetype>(byte, static_cast<qsizetype>(text.size()))).size());
+    return static_cast<int>(
+        QString::fromUtf8(text.data(), std::min<qsizetype>(byte, static_cast<qsizetype>(text.size()))).size());
 }
 
 QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, const Finish& finish) {
@@ -53,6 +54,8 @@ QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, cons
     return ranges;
 }
 
-QString type_words(Type type) { return QString::fromUtf8(said(type).data(), static_cast<qsizetype>(said(type).size())); }
+QString type_words(Type type) {
+    return QString::fromUtf8(said(type).data(), static_cast<qsizetype>(said(type).size()));
+}
 
 }  // namespace lacquer

@@ -26,7 +26,8 @@ void place_open(LadderRow& row, const LadderMetrics& metrics) {
     row.thumbnail = QRect(ladder_margin, area.top() + 8, open_thumbnail_width, 68);
     const int left = row.thumbnail.right() + 9;
     row.name_area = QRect(left, area.top() + 5, area.width() - left - right_margin, line);
-    row.formula_area = QRect(left, area.top() + 5 + line + 2, open_formula_width(metrics.width), metrics.formula_height);
+    row.formula_area =
+        QRect(left, area.top() + 5 + line + 2, open_formula_width(metrics.width), metrics.formula_height);
 }
 
 }  // namespace

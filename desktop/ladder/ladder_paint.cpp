@@ -50,7 +50,8 @@ std::vector<std::string> sources_of(const Session& session, const std::string& s
 void LadderView::paintEvent(QPaintEvent*) {
     QPainter painter(viewport());
     painter.fillRect(viewport()->rect(), QColor(0x1B, 0x17, 0x15));
-    const bool no_steps = std::none_of(rows_.begin(), rows_.end(), [](const LadderRow& r) { return r.kind == LadderRowKind::step; });
+    const bool no_steps =
+        std::none_of(rows_.begin(), rows_.end(), [](const LadderRow& r) { return r.kind == LadderRowKind::step; });
     painter.save();
     painter.translate(-scrolled());
     const QRect visible = viewport()->rect().translated(scrolled());
@@ -75,10 +76,11 @@ void LadderView::paint_empty(QPainter& painter) const {
     painter.setPen(theme::quiet);
     const bool no_ground = session_.finish().grounds.empty();
     painter.drawText(area, Qt::TextWordWrap,
-                     no_ground ? tr("Add the picture to work on first (G), then a step (A).\n\n"
-                                    "A step is one value for every pixel: a formula over what stands above it.")
-                               : tr("Add a step (A).\n\nA step is one value for every pixel: a formula over the picture, "
-                                    "uv, time and the steps above it."));
+                     no_ground
+                         ? tr("Add the picture to work on first (G), then a step (A).\n\n"
+                              "A step is one value for every pixel: a formula over what stands above it.")
+                         : tr("Add a step (A).\n\nA step is one value for every pixel: a formula over the picture, "
+                              "uv, time and the steps above it."));
 }
 
 void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
@@ -101,8 +103,8 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
         if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
     }
     theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0),
-                      (coat.on ? QString() : tr("off · ")) + qs(counted(coat.steps.size(), "step")),
-                      theme::words(), theme::quiet, Qt::AlignRight);
+                      (coat.on ? QString() : tr("off · ")) + qs(counted(coat.steps.size(), "step")), theme::words(),
+                      theme::quiet, Qt::AlignRight);
     paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
 }
 
@@ -114,8 +116,8 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
     if (found == session_.thumbnails().end()) return;
     const QImage& image = found->second.image;
     const QSize size = image.size().scaled(frame.size(), Qt::KeepAspectRatio);
-    const QRect area(frame.left() + (frame.width() - size.width()) / 2, frame.top() + (frame.height() - size.height()) / 2,
-                     size.width(), size.height());
+    const QRect area(frame.left() + (frame.width() - size.width()) / 2,
+                     frame.top() + (frame.height() - size.height()) / 2, size.width(), size.height());
     const CheckedStep* checked = find_step(session_.checked(), row.name);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     if (found->second.type == Type::vec4) theme::paint_checker(painter, area);
@@ -129,7 +131,8 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
     }
 }
 
-void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula, bool wrapped) const {
+void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula,
+                               bool wrapped) const {
     QString text = qs(formula);
     if (!wrapped) text.replace(QLatin1Char('\n'), QLatin1Char(' '));
     QTextLayout layout(text, theme::figures());
@@ -184,10 +187,12 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
     if (open) return paint_open_step(painter, row);
     const CheckedStep* checked = find_step(session_.checked(), row.name);
     const bool fault = checked != nullptr && checked->fault;
-    theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(12, true), on ? theme::text : theme::quiet);
+    theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(12, true),
+                      on ? theme::text : theme::quiet);
     if (fault) {
         theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 24, row.area.bottom() - 5);
-        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(11), theme::vermilion_text);
+        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(11),
+                          theme::vermilion_text);
         return;
     }
     if (!on) painter.setOpacity(0.5);
@@ -210,14 +215,16 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
         const ValueRange range = exact ? session_.stage().range : thumb->second.range;
         facts.append(tr("%1 to %2%3")
                          .arg(qs(plain_number(static_cast<double>(range.least), 3)),
-                              qs(plain_number(static_cast<double>(range.most), 3)), exact ? QString() : QStringLiteral(" ≈")));
+                              qs(plain_number(static_cast<double>(range.most), 3)),
+                              exact ? QString() : QStringLiteral(" ≈")));
         if (range.not_finite > 0) facts.append(tr("some values are not finite"));
     }
     theme::paint_text(painter, row.name_area.adjusted(after_name, 0, 0, 0), facts.join(QStringLiteral(" · ")),
                       theme::words(), theme::quiet);
     if (editing_ != Editing::formula) paint_formula(painter, row, step.formula, true);
 
-    QRect line(row.formula_area.left(), row.formula_area.bottom() + 3, row.area.width() - row.formula_area.left() - 12, 18);
+    QRect line(row.formula_area.left(), row.formula_area.bottom() + 3, row.area.width() - row.formula_area.left() - 12,
+               18);
     const auto put = [&](const QString& text, const QColor& colour) {
         theme::paint_text(painter, line, text, theme::words(11), colour);
         line.translate(0, 18);
@@ -228,12 +235,15 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     }
     const std::vector<std::string> users = users_of(session_.finish(), row.name);
     const bool last = finished_step(session_.checked()) == row.name;
-    put(!users.empty() ? tr("used by %1").arg(joined(users)) : last ? tr("the finished picture") : tr("nothing uses it yet"),
+    put(!users.empty() ? tr("used by %1").arg(joined(users))
+        : last         ? tr("the finished picture")
+                       : tr("nothing uses it yet"),
         theme::quiet);
     if (!step.note.empty()) put(qs(step.note), theme::text);
 }
 
-void LadderView::paint_thread(QPainter& painter, const LadderRow& from, const LadderRow& to, int lane, bool dashed) const {
+void LadderView::paint_thread(QPainter& painter, const LadderRow& from, const LadderRow& to, int lane,
+                              bool dashed) const {
     QPen pen(dashed ? theme::celadon : theme::gold, 2);
     if (dashed) pen.setDashPattern({1.5, 1.5});
     painter.setPen(pen);

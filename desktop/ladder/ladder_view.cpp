@@ -65,7 +65,7 @@ void LadderView::rebuild() {
     const Step* step = find_step(session_.finish(), selected_shown_);
     LadderMetrics metrics;
     metrics.width = viewport()->width();
-    metrics.formula_height = step == nullptr                   ? 0
+    metrics.formula_height = step == nullptr                ? 0
                              : editing_ == Editing::formula ? formula_editor_->wanted_height()
                                                             : std::min(wrapped_height(step->formula), 17 * 12);
     const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
@@ -127,7 +127,8 @@ QRect LadderView::visible_area(const std::string& step) const {
 
 const LadderRow* LadderView::row_at(QPoint point) const {
     const QPoint at = point + scrolled();
-    const auto found = std::find_if(rows_.begin(), rows_.end(), [&](const LadderRow& row) { return row.area.contains(at); });
+    const auto found =
+        std::find_if(rows_.begin(), rows_.end(), [&](const LadderRow& row) { return row.area.contains(at); });
     return found == rows_.end() ? nullptr : &*found;
 }
 
@@ -210,11 +211,15 @@ void LadderView::leaveEvent(QEvent*) {
 
 void LadderView::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Up: return select_next(-1);
-        case Qt::Key_Down: return select_next(1);
+        case Qt::Key_Up:
+            return select_next(-1);
+        case Qt::Key_Down:
+            return select_next(1);
         case Qt::Key_Return:
-        case Qt::Key_Enter: return edit_formula();
-        default: QAbstractScrollArea::keyPressEvent(event);
+        case Qt::Key_Enter:
+            return edit_formula();
+        default:
+            QAbstractScrollArea::keyPressEvent(event);
     }
 }
 
@@ -231,7 +236,9 @@ void LadderView::add_step() {
     step.name = free_name(finish, "step");
     // The new step starts as what stands above it, so that the picture stays as it is.
     const CheckedStep* above = find_step(session_.checked(), after);
-    step.formula = above != nullptr && above->typed ? after : finish.grounds.empty() ? "uv.x" : finish.grounds.front().name;
+    step.formula = above != nullptr && above->typed ? after
+                   : finish.grounds.empty()         ? "uv.x"
+                                                    : finish.grounds.front().name;
     const std::string name = step.name;
     if (!session_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
     session_.select(name);
@@ -313,7 +320,8 @@ void LadderView::edit_name() {
 void LadderView::edit_note() {
     const LadderRow* row = selected_row();
     if (row == nullptr) return;
-    const QRect area(row->name_area.left() - 3, row->area.bottom() - 24, open_formula_width(viewport()->width()) + 3, 22);
+    const QRect area(row->name_area.left() - 3, row->area.bottom() - 24, open_formula_width(viewport()->width()) + 3,
+                     22);
     begin_line(Editing::note, area, qs(find_step(session_.finish(), row->name)->note));
 }
 
@@ -335,7 +343,8 @@ void LadderView::end_line(bool keep) {
             const bool done = renamed && to != from;
             const bool was_shown = session_.shown() == from;
             if (done) {
-                session_.edit(std::move(*renamed), tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
+                session_.edit(std::move(*renamed),
+                              tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
                 session_.select(to);
                 if (was_shown) session_.show_step(to);
             } else if (!renamed) {
@@ -418,8 +427,9 @@ void LadderView::fold_coat() {
 
 void LadderView::add_coat() {
     const std::size_t after = current_coat();
-    session_.edit(lacquer::add_coat(session_.finish(), after, "Coat " + std::to_string(session_.finish().coats.size() + 1)),
-                  tr("Added a coat; move steps into it with Alt and the arrow keys"));
+    session_.edit(
+        lacquer::add_coat(session_.finish(), after, "Coat " + std::to_string(session_.finish().coats.size() + 1)),
+        tr("Added a coat; move steps into it with Alt and the arrow keys"));
 }
 
 void LadderView::rename_coat() {
@@ -427,7 +437,8 @@ void LadderView::rename_coat() {
     for (const LadderRow& row : rows_) {
         if (row.kind == LadderRowKind::coat && row.coat == coat) {
             coat_at_hand_ = coat;
-            begin_line(Editing::coat_name, QRect(28, row.area.top() + 2, 220, 24), qs(session_.finish().coats[coat].name));
+            begin_line(Editing::coat_name, QRect(28, row.area.top() + 2, 220, 24),
+                       qs(session_.finish().coats[coat].name));
             return;
         }
     }

@@ -62,14 +62,16 @@ void CuePads::paintEvent(QPaintEvent*) {
         painter.drawRoundedRect(pad.adjusted(0, 0, -1, -1), 4, 4);
         painter.setRenderHint(QPainter::Antialiasing, false);
         const QRect line = pad.adjusted(10, 4, -10, -14);
-        theme::paint_text(painter, line.adjusted(0, 0, -44, 0), qs(shown_name(cue.name)), theme::words(12, true), theme::text);
-        theme::paint_text(painter, line.adjusted(0, 0, -14, 0), QString::number(cue.strength, 'f', 2), theme::figures(11),
-                          theme::text, Qt::AlignRight);
+        theme::paint_text(painter, line.adjusted(0, 0, -44, 0), qs(shown_name(cue.name)), theme::words(12, true),
+                          theme::text);
+        theme::paint_text(painter, line.adjusted(0, 0, -14, 0), QString::number(cue.strength, 'f', 2),
+                          theme::figures(11), theme::text, Qt::AlignRight);
         theme::paint_text(painter, line, QString::number(i + 1), theme::figures(10), theme::quiet, Qt::AlignRight);
         const QRect bar = strength_area(i);
         const QRect groove(bar.left(), bar.center().y() - 1, bar.width(), 4);
         painter.fillRect(groove, theme::black);
-        painter.fillRect(QRect(groove.left(), groove.top(), static_cast<int>(cue.strength * groove.width()), 4), theme::vermilion);
+        painter.fillRect(QRect(groove.left(), groove.top(), static_cast<int>(cue.strength * groove.width()), 4),
+                         theme::vermilion);
     }
 }
 

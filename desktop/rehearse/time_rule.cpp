@@ -45,7 +45,8 @@ int TimeRule::x_of(double seconds) const {
 }
 
 double TimeRule::time_at(int x) const {
-    return std::clamp(static_cast<double>(x - side) / std::max(1, width() - 2 * side), 0.0, 1.0) * session_.finish().length;
+    return std::clamp(static_cast<double>(x - side) / std::max(1, width() - 2 * side), 0.0, 1.0) *
+           session_.finish().length;
 }
 
 int TimeRule::cue_at(QPoint point) const {
@@ -67,8 +68,9 @@ void TimeRule::paintEvent(QPaintEvent*) {
         const int x = x_of(i * step);
         painter.setPen(theme::hairline);
         painter.drawLine(x, axis - 5, x, axis + 5);
-        theme::paint_text(painter, QRect(x - 30, 30, 60, 16), qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()),
-                          theme::figures(10), theme::quiet, Qt::AlignHCenter);
+        theme::paint_text(painter, QRect(x - 30, 30, 60, 16),
+                          qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(10),
+                          theme::quiet, Qt::AlignHCenter);
     }
     const Cues& tape = session_.finish().tape;
     painter.setRenderHint(QPainter::Antialiasing);
@@ -77,10 +79,14 @@ void TimeRule::paintEvent(QPaintEvent*) {
         const QPointF foot(x_of(tape[i].at), axis);
         painter.setPen(static_cast<int>(i) == chosen_cue_ ? QPen(theme::gold, 2) : Qt::NoPen);
         painter.setBrush(theme::vermilion);
-        painter.drawPolygon(QPolygonF({foot + QPointF(-half, 0), foot + QPointF(0, -2 * half), foot + QPointF(half, 0)}));
+        painter.drawPolygon(
+            QPolygonF({foot + QPointF(-half, 0), foot + QPointF(0, -2 * half), foot + QPointF(half, 0)}));
         if (static_cast<int>(i) == chosen_cue_) {
             theme::paint_text(painter, QRect(x_of(tape[i].at) + 9, 2, 180, 16),
-                              tr("%1 %2 at %3 s · Del").arg(qs(shown_name(tape[i].name))).arg(tape[i].strength, 0, 'f', 2).arg(tape[i].at, 0, 'f', 2),
+                              tr("%1 %2 at %3 s · Del")
+                                  .arg(qs(shown_name(tape[i].name)))
+                                  .arg(tape[i].strength, 0, 'f', 2)
+                                  .arg(tape[i].at, 0, 'f', 2),
                               theme::words(11), theme::text);
         }
     }

@@ -23,7 +23,8 @@ QImage to_qimage(const Image8& image) {
     return made;
 }
 
-RenderThread::RenderThread(std::function<void(StagePicture)> stage_done, std::function<void(Thumbnails)> thumbnails_done)
+RenderThread::RenderThread(std::function<void(StagePicture)> stage_done,
+                           std::function<void(Thumbnails)> thumbnails_done)
     : stage_done_(std::move(stage_done)),
       thumbnails_done_(std::move(thumbnails_done)),
       renderer_(pool_),

@@ -198,9 +198,13 @@ bool Session::start_new() {
 bool Session::may_leave() {
     if (!edited()) return true;
     switch (prompts_.unsaved_changes(qs(finish().name))) {
-        case Unsaved::save: return save();
-        case Unsaved::discard: drop_autosave(); return true;
-        case Unsaved::stay: break;
+        case Unsaved::save:
+            return save();
+        case Unsaved::discard:
+            drop_autosave();
+            return true;
+        case Unsaved::stay:
+            break;
     }
     return false;
 }
@@ -298,7 +302,8 @@ void Session::press_cue(const std::string& name, double strength) {
     for (CueKind& cue : changed.cues) {
         if (cue.name == name) cue.strength = strength;
     }
-    edit(std::move(changed), tr("Cue %1 %2 at %3 s").arg(qs(shown_name(name))).arg(strength, 0, 'f', 2).arg(time_, 0, 'f', 2));
+    edit(std::move(changed),
+         tr("Cue %1 %2 at %3 s").arg(qs(shown_name(name))).arg(strength, 0, 'f', 2).arg(time_, 0, 'f', 2));
 }
 
 void Session::clear_tape() {
@@ -340,7 +345,7 @@ void Session::set_interacting(bool interacting) {
     interacting_ = interacting;
     if (ends) {
         history_.seal();
-        if (stage_.reduced) ask();
+        ask();  // a smaller frame may still be on its way
     }
 }
 

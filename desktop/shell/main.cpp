@@ -25,12 +25,14 @@ lacquer::Prompts real_prompts() {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the finish"), proposed, finishes);
     };
     prompts.picture_to_add = [](const QString& folder) {
-        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Add a picture"), folder,
-                                            QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr)"));
+        return QFileDialog::getOpenFileName(
+            nullptr, QObject::tr("Add a picture"), folder,
+            QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr)"));
     };
     prompts.unsaved_changes = [](const QString& name) {
-        const auto answer = QMessageBox::question(nullptr, QObject::tr("Lacquer"), QObject::tr("Save the changes to %1?").arg(name),
-                                                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+        const auto answer =
+            QMessageBox::question(nullptr, QObject::tr("Lacquer"), QObject::tr("Save the changes to %1?").arg(name),
+                                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
         if (answer == QMessageBox::Save) return Unsaved::save;
         return answer == QMessageBox::Discard ? Unsaved::discard : Unsaved::stay;
     };

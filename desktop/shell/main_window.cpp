@@ -150,7 +150,8 @@ void MainWindow::build_actions() {
         action->setObjectName(id);
         const QKeySequence keys = QKeySequence(QString::fromLatin1(row.shortcut));
         action->setShortcut(keys);
-        action->setToolTip(keys.isEmpty() ? tr(row.tip) : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
+        action->setToolTip(keys.isEmpty() ? tr(row.tip)
+                                          : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
         Q_ASSERT(all.contains(id));
         connect(action, &QAction::triggered, this, all.value(id));
         addAction(action);
@@ -168,14 +169,19 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"open_finish", [&s] { s.open_asking(); }},
         {"save_finish", [&s] { s.save(); }},
         {"save_finish_as", [&s] { s.save_as(); }},
-        {"finish_page", [this] { show_finish_form(*form_, session_); show_form(); }},
+        {"finish_page",
+         [this] {
+             show_finish_form(*form_, session_);
+             show_form();
+         }},
         {"add_picture", [&s] { s.add_picture_asking(); }},
         {"picture_page",
          [this] {
              QStringList names;
              for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
-             choose_page(names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
-                         tr("No pictures yet: add one (G)"));
+             choose_page(
+                 names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
+                 tr("No pictures yet: add one (G)"));
          }},
         {"quit", [this] { close(); }},
         {"undo", [&s] { s.undo(); }},
@@ -201,7 +207,11 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"focus_ladder", [l] { l->setFocus(); }},
         {"focus_dials", [d] { d->setFocus(); }},
         {"add_dial", [this] { add_dial(); }},
-        {"dial_page", [this] { show_dial_form(*form_, session_, dials_->chosen()); show_form(); }},
+        {"dial_page",
+         [this] {
+             show_dial_form(*form_, session_, dials_->chosen());
+             show_form();
+         }},
         {"type_value", [d] { d->edit_value(); }},
         {"reset_dial", [d] { d->reset_chosen(); }},
         {"value_as_default", [d] { d->value_as_default(); }},
@@ -213,11 +223,13 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
              for (const Response& response : session_.finish().responses) {
                  names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
              }
-             choose_page(names,
-                         [this](int i) {
-                             show_response_form(*form_, session_, session_.finish().responses[static_cast<std::size_t>(i)].name);
-                         },
-                         tr("No responses yet: add one (R)"));
+             choose_page(
+                 names,
+                 [this](int i) {
+                     show_response_form(*form_, session_,
+                                        session_.finish().responses[static_cast<std::size_t>(i)].name);
+                 },
+                 tr("No responses yet: add one (R)"));
          }},
         {"let_go", [this] { dial_pages_->currentIndex() == 1 ? close_form() : session_.let_go_all(); }},
         {"play", [&s] { s.set_playing(!s.playing()); }},
@@ -232,8 +244,9 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
          [this] {
              QStringList names;
              for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
-             choose_page(names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
-                         tr("No cues yet: add one (C)"));
+             choose_page(
+                 names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
+                 tr("No cues yet: add one (C)"));
          }},
         {"clear_tape", [&s] { s.clear_tape(); }},
     };
@@ -300,21 +313,26 @@ QWidget* MainWindow::foot() {
 void MainWindow::refresh_words() {
     const Finish& finish = session_.finish();
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
-    step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
-                         tr("%1 in %2").arg(session_.checked().steps.size()).arg(qs(counted(finish.coats.size(), "coat"))));
+    step_words_->setText(
+        bold.arg(theme::text.name(), tr("Steps")) +
+        tr("%1 in %2").arg(session_.checked().steps.size()).arg(qs(counted(finish.coats.size(), "coat"))));
     QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
     if (!session_.selected().empty() && !finish.dials.empty()) {
-        dials += tr(" · those that reach <b style='color:%1'>%2</b> first").arg(theme::gold.name(), qs(shown_name(session_.selected())));
+        dials += tr(" · those that reach <b style='color:%1'>%2</b> first")
+                     .arg(theme::gold.name(), qs(shown_name(session_.selected())));
     }
     if (!session_.checked().faults.empty()) {
-        dials += tr(" · <span style='color:%1'>%2</span>").arg(theme::vermilion_text.name(), qs(session_.checked().faults.front().message).toHtmlEscaped());
+        dials += tr(" · <span style='color:%1'>%2</span>")
+                     .arg(theme::vermilion_text.name(), qs(session_.checked().faults.front().message).toHtmlEscaped());
     }
     dial_words_->setText(dials);
     play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
     actions_["undo"]->setEnabled(session_.history().can_undo());
     actions_["redo"]->setEnabled(session_.history().can_redo());
-    actions_["undo"]->setText(session_.history().can_undo() ? tr("Undo: %1").arg(qs(session_.history().undo_words())) : tr("Undo"));
-    actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words())) : tr("Redo"));
+    actions_["undo"]->setText(session_.history().can_undo() ? tr("Undo: %1").arg(qs(session_.history().undo_words()))
+                                                            : tr("Undo"));
+    actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words()))
+                                                            : tr("Redo"));
     setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
 }
 

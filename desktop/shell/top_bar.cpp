@@ -52,9 +52,10 @@ void TopBar::add_menu(const QString& title, QMenu* menu) {
     button->setMenu(menu);
     button->setFlat(true);
     button->setFocusPolicy(Qt::TabFocus);
-    button->setStyleSheet(QStringLiteral("QPushButton { border: none; background: transparent; padding: 6px 9px; color: %1; }"
-                                         "QPushButton:hover, QPushButton:focus { color: %2; }")
-                              .arg(theme::quiet.name(), theme::text.name()));
+    button->setStyleSheet(
+        QStringLiteral("QPushButton { border: none; background: transparent; padding: 6px 9px; color: %1; }"
+                       "QPushButton:hover, QPushButton:focus { color: %2; }")
+            .arg(theme::quiet.name(), theme::text.name()));
     row_->insertWidget(row_->count() - 1, button);
 }
 
@@ -65,23 +66,27 @@ void TopBar::paintEvent(QPaintEvent*) {
     paint_mark(painter, QPointF(12, 11));
     const QString name = qs(session_.finish().name);
     theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(13, true), theme::text);
-    const int after = 44 + std::min(name_width - 100, QFontMetrics(theme::words(13, true)).horizontalAdvance(name)) + 12;
-    if (session_.edited()) theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
+    const int after =
+        44 + std::min(name_width - 100, QFontMetrics(theme::words(13, true)).horizontalAdvance(name)) + 12;
+    if (session_.edited())
+        theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
 
     const StagePicture& stage = session_.stage();
-    const QString facts = tr("%1 × %2 · %3 · %4 · %5 ms")
-                              .arg(session_.finish().frame_width)
-                              .arg(session_.finish().frame_height)
-                              .arg(qs(counted(session_.checked().steps.size(), "step")),
-                                   qs(counted(stage.passes, "pass", "passes")))
-                              .arg(stage.milliseconds, 0, 'f', 1);
+    const QString facts =
+        tr("%1 × %2 · %3 · %4 · %5 ms")
+            .arg(session_.finish().frame_width)
+            .arg(session_.finish().frame_height)
+            .arg(qs(counted(session_.checked().steps.size(), "step")), qs(counted(stage.passes, "pass", "passes")))
+            .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
-    theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(), theme::quiet, Qt::AlignRight);
+    theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(),
+                      theme::quiet, Qt::AlignRight);
     int left = name_width;
     for (int i = 0; i < row_->count(); ++i) {
         if (const QWidget* button = row_->itemAt(i)->widget()) left = std::max(left, button->geometry().right());
     }
-    theme::paint_text(painter, QRect(left + 16, 0, width() - facts_width - 24 - left - 16, 40), notice_, theme::words(), theme::text);
+    theme::paint_text(painter, QRect(left + 16, 0, width() - facts_width - 24 - left - 16, 40), notice_, theme::words(),
+                      theme::text);
 }
 
 }  // namespace lacquer

@@ -51,7 +51,8 @@ void StageView::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme::stage_grey);
     const bool nothing = session_.checked().steps.empty() && session_.finish().grounds.empty();
     if (nothing) {
-        paint_message(painter, tr("Nothing to show yet"), tr("Add a picture (G) or a step (A), or open a finish (Ctrl+O)."));
+        paint_message(painter, tr("Nothing to show yet"),
+                      tr("Add a picture (G) or a step (A), or open a finish (Ctrl+O)."));
     } else {
         paint_picture(painter);
     }
@@ -68,10 +69,12 @@ void StageView::paint_picture(QPainter& painter) const {
         const bool smaller = area.width() < stage.image.width();
         if (smaller) {
             const QImage scaled = stage.image.scaled(area.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-            painter.drawImage(area.topLeft(), fault != nullptr ? scaled.convertToFormat(QImage::Format_Grayscale8) : scaled);
+            painter.drawImage(area.topLeft(),
+                              fault != nullptr ? scaled.convertToFormat(QImage::Format_Grayscale8) : scaled);
         } else {
             painter.setRenderHint(QPainter::SmoothPixmapTransform, stage.reduced);
-            painter.drawImage(area, fault != nullptr ? stage.image.convertToFormat(QImage::Format_Grayscale8) : stage.image);
+            painter.drawImage(area,
+                              fault != nullptr ? stage.image.convertToFormat(QImage::Format_Grayscale8) : stage.image);
         }
         if (fault != nullptr) painter.fillRect(area, QColor(0x2B, 0x2B, 0x2B, 0x90));
     }
@@ -92,7 +95,8 @@ void StageView::paint_picture(QPainter& painter) const {
 void StageView::paint_message(QPainter& painter, const QString& title, const QString& body) const {
     const QRect area = rect().adjusted(40, 0, -40, 0);
     theme::paint_text(painter, area.translated(0, -12), title, theme::words(13, true), theme::text, Qt::AlignHCenter);
-    theme::paint_text(painter, area.translated(0, 12), body, theme::words(), QColor(0xBB, 0xB3, 0xA9), Qt::AlignHCenter);
+    theme::paint_text(painter, area.translated(0, 12), body, theme::words(), QColor(0xBB, 0xB3, 0xA9),
+                      Qt::AlignHCenter);
 }
 
 void StageView::paint_pills(QPainter& painter) {
@@ -108,7 +112,8 @@ void StageView::paint_pills(QPainter& painter) {
         painter.setBrush(QColor(0x17, 0x14, 0x12, 0xD8));
         painter.drawRoundedRect(area, 3, 3);
         QRect inner = area.adjusted(8, 0, -8, 0);
-        theme::paint_text(painter, QRect(inner.left(), y, quiet_width + 1, pill_height), quiet, theme::words(), theme::text);
+        theme::paint_text(painter, QRect(inner.left(), y, quiet_width + 1, pill_height), quiet, theme::words(),
+                          theme::text);
         theme::paint_text(painter, QRect(inner.left() + quiet_width + 4, y, strong_width + 1, pill_height), strong,
                           theme::words(12, true), theme::text);
         theme::paint_text(painter, inner, key, theme::words(), theme::quiet, Qt::AlignRight);
@@ -118,7 +123,8 @@ void StageView::paint_pills(QPainter& painter) {
     const std::string& shown = session_.shown();
     put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
     if (!shown.empty()) put(tr("Finished"), {}, tr("F"), &StageView::show_finished);
-    if (!session_.selected().empty() && shown != session_.selected()) put(tr("Show selected"), {}, tr("S"), &StageView::toggle_shown);
+    if (!session_.selected().empty() && shown != session_.selected())
+        put(tr("Show selected"), {}, tr("S"), &StageView::toggle_shown);
     put(actual_size_ ? tr("Fit") : tr("1:1"), {}, tr("Z"), &StageView::toggle_actual_size);
 }
 

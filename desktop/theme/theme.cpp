@@ -1,9 +1,9 @@
 #include "desktop/theme/theme.h"
 
+#include <fontconfig/fontconfig.h>
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
-#include <fontconfig/fontconfig.h>
 
 // Resources of a static library are linked in only when named, and the name lives outside all namespaces.
 static void load_resources() { Q_INIT_RESOURCE(resources); }
@@ -22,7 +22,8 @@ QString style_sheet() {
                "QMenu::separator { height: 1px; background: %3; margin: 4px 0; }"
                "QLineEdit, QPlainTextEdit { background: %4; color: %2; border: 1px solid %5; border-radius: 2px;"
                " padding: 1px 3px; selection-background-color: %6; selection-color: %2; }"
-               "QPushButton { background: %1; color: %2; border: 1px solid #4a4038; border-radius: 3px; padding: 3px 10px; }"
+               "QPushButton { background: %1; color: %2; border: 1px solid #4a4038; border-radius: 3px; padding: 3px "
+               "10px; }"
                "QPushButton:hover { border-color: %7; }"
                "QPushButton:focus { border-color: %5; }"
                "QPushButton:disabled { color: #6f655b; }"
@@ -63,7 +64,8 @@ void prepare_fonts() {
 
 void apply(QApplication& application) {
     load_resources();
-    for (const char* file : {":/fonts/B612-Regular.otf", ":/fonts/B612-Bold.otf", ":/fonts/JetBrainsMono-Regular.ttf"}) {
+    for (const char* file :
+         {":/fonts/B612-Regular.otf", ":/fonts/B612-Bold.otf", ":/fonts/JetBrainsMono-Regular.ttf"}) {
         QFontDatabase::addApplicationFont(QString::fromLatin1(file));
     }
     application.setStyle(QStringLiteral("Fusion"));
@@ -104,8 +106,8 @@ void paint_notched_bar(QPainter& painter, int left, int right, int y) {
     for (int x = left; x < std::max(left + 4, right); x += 6) painter.fillRect(x, y - 2, 2, 2, vermilion);
 }
 
-void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font, const QColor& colour,
-                Qt::Alignment alignment) {
+void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font,
+                const QColor& colour, Qt::Alignment alignment) {
     painter.setFont(font);
     painter.setPen(colour);
     const QString shown = painter.fontMetrics().elidedText(words_shown, Qt::ElideRight, area.width());

@@ -10,7 +10,7 @@ class QApplication;
 
 namespace lacquer::theme {
 
-inline constexpr QColor black{0x17, 0x14, 0x12};     ///< behind everything
+inline constexpr QColor black{0x17, 0x14, 0x12};  ///< behind everything
 inline constexpr QColor panel{0x1F, 0x1B, 0x18};
 inline constexpr QColor raised{0x29, 0x23, 0x1F};
 inline constexpr QColor hairline{0x3A, 0x32, 0x2C};
@@ -41,7 +41,7 @@ void paint_checker(QPainter& painter, const QRect& area);
 void paint_notched_bar(QPainter& painter, int left, int right, int y);
 
 /// `words_shown` cut to `width` with an ellipsis, drawn from the left, centred upright in `area`.
-void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font, const QColor& colour,
-                Qt::Alignment alignment = Qt::AlignLeft);
+void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font,
+                const QColor& colour, Qt::Alignment alignment = Qt::AlignLeft);
 
 }  // namespace lacquer::theme

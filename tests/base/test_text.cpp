@@ -34,7 +34,8 @@ TEST_CASE("the nearest name is found if it is near") {
 TEST_CASE("numbers are written short and read back as they were") {
     CHECK(shortest_number(0.1) == "0.1");
     CHECK(shortest_number(1e300) == "1e+300");
-    for (const double number : {0.0, 1.0 / 3, -2.5e-7, 123456789.125}) CHECK(parse_number(shortest_number(number)) == number);
+    for (const double number : {0.0, 1.0 / 3, -2.5e-7, 123456789.125})
+        CHECK(parse_number(shortest_number(number)) == number);
     CHECK(plain_number(0.5, 3) == "0.5");
     CHECK(plain_number(-0.0001, 2) == "0");
     CHECK(plain_number(14, 1) == "14");

@@ -11,7 +11,9 @@ using test::TemporaryFolder;
 
 namespace {
 
-CommandResult cli(const std::string& words) { return test::run_command("'" + test::program_folder() + "/lacquer-cli' " + words); }
+CommandResult cli(const std::string& words) {
+    return test::run_command("'" + test::program_folder() + "/lacquer-cli' " + words);
+}
 
 }  // namespace
 
@@ -47,15 +49,17 @@ TEST_CASE("what is wrong with a command is said in a line") {
     struct Row {
         std::string words, says;
     };
-    for (const Row& row : {Row{"dance", "there is no 'dance'"}, Row{"render" + out, "no finish is named"},
-                           Row{demo, "no picture to write"}, Row{demo + out + " --size 0x5", "no size"},
-                           Row{demo + out + " --size 99999x99999", "no size"}, Row{demo + out + " --cue hit:2", "no cue"},
-                           Row{demo + out + " --cue hot:1@0", "did you mean hit?"}, Row{demo + out + " --step rin", "did you mean rim?"},
-                           Row{demo + out + " --dial radios=1", "did you mean radius?"}, Row{demo + out + " --at soon", "takes a number"},
-                           Row{demo + out + " --scale 0", "--scale"}, Row{demo + out + " --colour red", "no option --colour"},
-                           Row{demo + out + " --at", "needs a value"}, Row{demo + out + " --kernels MMX", "no kernels"},
-                           Row{demo + out + " --threads -2", "--threads"},
-                           Row{"render /nowhere.lacquer" + out, "no such file"}, Row{demo + " -o /nowhere/a.png --size 8x8", "cannot be written"}}) {
+    for (const Row& row :
+         {Row{"dance", "there is no 'dance'"}, Row{"render" + out, "no finish is named"},
+          Row{demo, "no picture to write"}, Row{demo + out + " --size 0x5", "no size"},
+          Row{demo + out + " --size 99999x99999", "no size"}, Row{demo + out + " --cue hit:2", "no cue"},
+          Row{demo + out + " --cue hot:1@0", "did you mean hit?"}, Row{demo + out + " --step rin", "did you mean rim?"},
+          Row{demo + out + " --dial radios=1", "did you mean radius?"},
+          Row{demo + out + " --at soon", "takes a number"}, Row{demo + out + " --scale 0", "--scale"},
+          Row{demo + out + " --colour red", "no option --colour"}, Row{demo + out + " --at", "needs a value"},
+          Row{demo + out + " --kernels MMX", "no kernels"}, Row{demo + out + " --threads -2", "--threads"},
+          Row{"render /nowhere.lacquer" + out, "no such file"},
+          Row{demo + " -o /nowhere/a.png --size 8x8", "cannot be written"}}) {
         const CommandResult result = cli(row.words);
         INFO(row.words << "\n" << result.output);
         CHECK(result.code != 0);
@@ -69,8 +73,10 @@ TEST_CASE("what is wrong with a command is said in a line") {
 TEST_CASE("a finish with nothing in it, and one with a fault in its last step, are told") {
     const TemporaryFolder folder;
     test::write_file(folder.file("empty.lacquer"), "{\"format\": 1}");
-    CHECK(cli("render '" + folder.file("empty.lacquer") + "' -o x.png").output.find("nothing to draw") != std::string::npos);
-    test::write_file(folder.file("bad.lacquer"), R"({"format": 1, "coats": [{"name": "c", "steps": [{"name": "a", "formula": "uv.q"}]}]})");
+    CHECK(cli("render '" + folder.file("empty.lacquer") + "' -o x.png").output.find("nothing to draw") !=
+          std::string::npos);
+    test::write_file(folder.file("bad.lacquer"),
+                     R"({"format": 1, "coats": [{"name": "c", "steps": [{"name": "a", "formula": "uv.q"}]}]})");
     const CommandResult bad = cli("render '" + folder.file("bad.lacquer") + "' -o x.png");
     CHECK(bad.code == 1);
     CHECK(bad.output.find("a: ") != std::string::npos);
@@ -79,8 +85,9 @@ TEST_CASE("a finish with nothing in it, and one with a fault in its last step, a
 TEST_CASE("explain follows a finish from formulas to strips") {
     const CommandResult result = cli("explain '" + test::demo_path() + "'");
     REQUIRE(result.code == 0);
-    for (const char* part : {"Edge mask / reach", "float = length(centred)", "dial radius = blow", "pass draws", "lowered", "constants folded",
-                             "common parts shared", "unused dropped", "each pixel", "gradient_noise_3", "tint * (0.25", "gets opacity 1"}) {
+    for (const char* part : {"Edge mask / reach", "float = length(centred)", "dial radius = blow", "pass draws",
+                             "lowered", "constants folded", "common parts shared", "unused dropped", "each pixel",
+                             "gradient_noise_3", "tint * (0.25", "gets opacity 1"}) {
         INFO(part);
         CHECK(result.output.find(part) != std::string::npos);
     }

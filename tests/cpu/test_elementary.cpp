@@ -1,5 +1,5 @@
-// Our elementary functions against the C library in double precision, on every instruction set, which must agree bit for
-// bit.
+// Our elementary functions against the C library in double precision, on every instruction set, which must agree bit
+// for bit.
 #include <bit>
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -49,15 +49,15 @@ constexpr float quiet_nan = std::numeric_limits<float>::quiet_NaN();
 
 TEST_CASE("elementary functions are near the C library's") {
     const std::vector<Function> functions = {
-        {Op::sin, std::sin, -50, 50, 3e-7},        {Op::cos, std::cos, -50, 50, 3e-7},
-        {Op::sin, std::sin, -8000, 8000, 4e-7},    {Op::cos, std::cos, 9000, 1e6, 3e-7},
-        {Op::sin, std::sin, -1e9, 1e9, 3e-7},      {Op::tan, std::tan, -1.4, 1.4, 5e-7},
-        {Op::asin, std::asin, -1, 1, 4e-7},        {Op::acos, std::acos, -1, 1, 4e-7},
-        {Op::atan, std::atan, -20, 20, 4e-7},      {Op::sinh, std::sinh, -20, 20, 5e-7},
-        {Op::cosh, std::cosh, -20, 20, 5e-7},      {Op::tanh, std::tanh, -5, 5, 4e-7},
-        {Op::asinh, std::asinh, -50, 50, 4e-7},    {Op::acosh, std::acosh, 1, 50, 4e-7},
+        {Op::sin, std::sin, -50, 50, 3e-7},         {Op::cos, std::cos, -50, 50, 3e-7},
+        {Op::sin, std::sin, -8000, 8000, 4e-7},     {Op::cos, std::cos, 9000, 1e6, 3e-7},
+        {Op::sin, std::sin, -1e9, 1e9, 3e-7},       {Op::tan, std::tan, -1.4, 1.4, 5e-7},
+        {Op::asin, std::asin, -1, 1, 4e-7},         {Op::acos, std::acos, -1, 1, 4e-7},
+        {Op::atan, std::atan, -20, 20, 4e-7},       {Op::sinh, std::sinh, -20, 20, 5e-7},
+        {Op::cosh, std::cosh, -20, 20, 5e-7},       {Op::tanh, std::tanh, -5, 5, 4e-7},
+        {Op::asinh, std::asinh, -50, 50, 4e-7},     {Op::acosh, std::acosh, 1, 50, 4e-7},
         {Op::atanh, std::atanh, -0.99, 0.99, 6e-7}, {Op::exp, std::exp, -80, 80, 4e-7},
-        {Op::exp2, std::exp2, -120, 120, 4e-7},    {Op::log, std::log, 0.001, 1000, 4e-7},
+        {Op::exp2, std::exp2, -120, 120, 4e-7},     {Op::log, std::log, 0.001, 1000, 4e-7},
         {Op::log2, std::log2, 0.001, 1000, 4e-7},
     };
     const KernelSet set = best_kernels();
@@ -116,8 +116,8 @@ TEST_CASE("ends and odd values have the table's answers") {
     CHECK(apply(set, Op::sin, 1e30F) == 0);
     CHECK(apply(set, Op::tanh, 100) == 1);
     CHECK(apply(set, Op::atanh, 1) == inf);
-    for (const Op op : {Op::sin, Op::cos, Op::tan, Op::asin, Op::acos, Op::atan, Op::sinh, Op::cosh, Op::tanh, Op::asinh,
-                        Op::acosh, Op::atanh, Op::exp, Op::exp2, Op::log, Op::log2, Op::sqrt, Op::floor}) {
+    for (const Op op : {Op::sin, Op::cos, Op::tan, Op::asin, Op::acos, Op::atan, Op::sinh, Op::cosh, Op::tanh,
+                        Op::asinh, Op::acosh, Op::atanh, Op::exp, Op::exp2, Op::log, Op::log2, Op::sqrt, Op::floor}) {
         INFO(op_info(op).name);
         CHECK(std::isnan(apply(set, op, quiet_nan)));
     }
@@ -126,7 +126,8 @@ TEST_CASE("ends and odd values have the table's answers") {
 TEST_CASE("all instruction sets give the same bits for every float instruction") {
     const std::vector<KernelSet> sets = kernel_sets();
     REQUIRE(sets.back().name == "scalar");
-    const std::vector<float> odd = {0.0F, -0.0F, 1.0F, -1.0F, 0.5F, inf, -inf, quiet_nan, 1e-40F, 3e38F, -3e38F, 8192.0F, 2147483648.0F, 1e12F};
+    const std::vector<float> odd = {0.0F,      -0.0F,  1.0F,  -1.0F,  0.5F,    inf,           -inf,
+                                    quiet_nan, 1e-40F, 3e38F, -3e38F, 8192.0F, 2147483648.0F, 1e12F};
     std::size_t compared = 0;
     for (std::size_t index = 0; index < op_count; ++index) {
         const Op op = static_cast<Op>(index);
@@ -148,7 +149,8 @@ TEST_CASE("all instruction sets give the same bits for every float instruction")
                 std::vector<float> other = numbers;
                 run_on_constants(set, instruction, other);
                 for (std::size_t out = 3; out < 3 + static_cast<std::size_t>(info.outputs); ++out) {
-                    INFO(info.name << " on " << set.name << " of " << numbers[0] << ", " << numbers[1] << ", " << numbers[2]);
+                    INFO(info.name << " on " << set.name << " of " << numbers[0] << ", " << numbers[1] << ", "
+                                   << numbers[2]);
                     REQUIRE(same(first[out], other[out]));
                     ++compared;
                 }

@@ -16,7 +16,8 @@ Ir lowered(const std::string& formula) {
 }
 
 std::size_t count(const Ir& ir, Op op) {
-    return static_cast<std::size_t>(std::count_if(ir.code.begin(), ir.code.end(), [&](const Instruction& i) { return i.op == op; }));
+    return static_cast<std::size_t>(
+        std::count_if(ir.code.begin(), ir.code.end(), [&](const Instruction& i) { return i.op == op; }));
 }
 
 }  // namespace

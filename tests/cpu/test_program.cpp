@@ -13,7 +13,8 @@ using test::draw;
 using test::finish_of;
 
 TEST_CASE("uv, pixel and the frame are where design says") {
-    const Finish finish = finish_of({{"a", "uv"}, {"b", "pixel"}, {"c", "vec4(frame_size, pixel_size)"}, {"d", "aspect"}});
+    const Finish finish =
+        finish_of({{"a", "uv"}, {"b", "pixel"}, {"c", "vec4(frame_size, pixel_size)"}, {"d", "aspect"}});
     const DrawnStep uv = draw(finish, "a", 5, 4);
     const DrawnStep pixel = draw(finish, "b", 5, 4);
     CHECK(uv.picture.at(0, 0)[0] == 0.1F);
@@ -43,7 +44,8 @@ TEST_CASE("drawn at another scale, pixel speaks of the frame's own pixels") {
 }
 
 TEST_CASE("any tile size and any number of threads give the same bits") {
-    const auto finish = checked(finish_of({{"a", "vec3(gradient_noise(vec3(uv * 9, 2)), sin(pixel.x * uv.y), hash(pixel))"}}));
+    const auto finish =
+        checked(finish_of({{"a", "vec3(gradient_noise(vec3(uv * 9, 2)), sin(pixel.x * uv.y), hash(pixel))"}}));
     const Program program = lay_out(optimised(lower(plan_for(*finish, {"a"}).passes.back())), best_kernels());
     std::vector<Picture> first;
     for (const int threads : {1, 2, 3}) {

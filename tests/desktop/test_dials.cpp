@@ -13,7 +13,9 @@ using test::BenchWindow;
 
 namespace {
 
-double value_of(BenchWindow& bench, const std::string& dial) { return find_dial(bench.session().finish(), dial)->value[0]; }
+double value_of(BenchWindow& bench, const std::string& dial) {
+    return find_dial(bench.session().finish(), dial)->value[0];
+}
 
 void set_field(BenchWindow& bench, const char* name, const std::string& text) {
     auto* line = bench.find<QLineEdit>(name);
@@ -43,7 +45,8 @@ TEST_CASE("a dragged dial moves the stage, and one undo takes the drag back") {
 TEST_CASE("a driven dial is held by dragging it, unsaved, until Escape") {
     BenchWindow bench(test::demo_path());
     const QRect track = bench.window().dials().track_area("presence");
-    bench.drag(bench.dials_view(), QPoint(track.left() + 2, track.center().y()), QPoint(track.right() - 2, track.center().y()));
+    bench.drag(bench.dials_view(), QPoint(track.left() + 2, track.center().y()),
+               QPoint(track.right() - 2, track.center().y()));
     REQUIRE(bench.session().held().contains("presence"));
     CHECK(setting_from(bench.session().values().at("presence"))[0] > 0.9);
     CHECK_FALSE(bench.session().edited());

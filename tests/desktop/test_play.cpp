@@ -47,7 +47,8 @@ TEST_CASE("a pressed cue closes the edge in and opens it again; a second one tak
     const QRgb rest = bench.stage_pixel(8, 8);
     bench.session().set_time(1);
     CuePads& pads = bench.window().cue_pads();
-    bench.drag(&pads, pads.strength_area(0).center(), QPoint(pads.strength_area(0).right(), pads.strength_area(0).center().y()));
+    bench.drag(&pads, pads.strength_area(0).center(),
+               QPoint(pads.strength_area(0).right(), pads.strength_area(0).center().y()));
     CHECK(bench.session().finish().cues[0].strength == 1);
     bench.click(&pads, pads.pad_area(0).topLeft() + QPoint(20, 10));
     REQUIRE(bench.session().finish().tape.size() == 1);

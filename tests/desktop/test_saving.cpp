@@ -1,7 +1,7 @@
 // Saving, opening, leaving, and work that survives a crash.
-#include <catch2/catch.hpp>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <catch2/catch.hpp>
 
 #include "desktop/session/recovery.h"
 #include "tests/desktop/bench_window.h"

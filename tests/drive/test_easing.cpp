@@ -10,9 +10,10 @@ TEST_CASE("named curves pass through the points of CSS Easing") {
         const char* name;
         double quarter, half, three_quarters;
     };
-    for (const Row& row : {Row{"ease", 0.408510591, 0.802403388, 0.960458978}, Row{"ease_in", 0.093464651, 0.315356813, 0.621861869},
-                           Row{"ease_out", 0.378138131, 0.684643187, 0.906535349}, Row{"ease_in_out", 0.129161931, 0.5, 0.870838069},
-                           Row{"linear", 0.25, 0.5, 0.75}}) {
+    for (const Row& row :
+         {Row{"ease", 0.408510591, 0.802403388, 0.960458978}, Row{"ease_in", 0.093464651, 0.315356813, 0.621861869},
+          Row{"ease_out", 0.378138131, 0.684643187, 0.906535349}, Row{"ease_in_out", 0.129161931, 0.5, 0.870838069},
+          Row{"linear", 0.25, 0.5, 0.75}}) {
         INFO(row.name);
         const auto easing = easing_named(row.name);
         REQUIRE(easing);

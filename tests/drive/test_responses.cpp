@@ -11,13 +11,23 @@ namespace {
 
 Response strike() {
     Response response{"blow", "strike", "hit", {}};
-    response.settings = {{"rest", 1.0}, {"least", 0.75}, {"most", 0.25}, {"rise", 0.2}, {"stay", 0.1}, {"fall", 0.4},
-                         {"rise_easing", std::string("linear")}, {"fall_easing", std::string("linear")}};
+    response.settings = {{"rest", 1.0},
+                         {"least", 0.75},
+                         {"most", 0.25},
+                         {"rise", 0.2},
+                         {"stay", 0.1},
+                         {"fall", 0.4},
+                         {"rise_easing", std::string("linear")},
+                         {"fall_easing", std::string("linear")}};
     return response;
 }
 
-double at(const Response& response, double time, const Cues& cues = {}) { return response_value(response, {time, cues}); }
-double presence(const Response& response, double time, const Cues& cues) { return response_presence(response, {time, cues}); }
+double at(const Response& response, double time, const Cues& cues = {}) {
+    return response_value(response, {time, cues});
+}
+double presence(const Response& response, double time, const Cues& cues) {
+    return response_presence(response, {time, cues});
+}
 
 }  // namespace
 
@@ -93,7 +103,8 @@ TEST_CASE("a wave swings between its ends and repeats") {
 TEST_CASE("the size of a sine repeats every pi over its speed") {
     // Common practice, no source: |sin(speed t)|, with speed = 2 pi rate.
     const double speed = 5;
-    const Response wave{"blink", "wave", "", {{"shape", std::string("size_of_sine")}, {"rate", speed / (2 * std::numbers::pi)}}};
+    const Response wave{
+        "blink", "wave", "", {{"shape", std::string("size_of_sine")}, {"rate", speed / (2 * std::numbers::pi)}}};
     for (const double t : {0.0, 0.1, 0.33, 0.5}) {
         CHECK(at(wave, t) == Approx(std::fabs(std::sin(speed * t))).margin(1e-12));
         CHECK(at(wave, t + std::numbers::pi / speed) == Approx(at(wave, t)).margin(1e-9));

@@ -32,7 +32,8 @@ TEST_CASE("a step sees what stands above it, with its type") {
 }
 
 TEST_CASE("a step below, the step itself and a broken source are told apart") {
-    const auto upside = checked(finish_of({{"reach", "length(place)"}, {"place", "uv"}, {"self", "self + 1"}, {"user", "reach * 2"}}));
+    const auto upside =
+        checked(finish_of({{"reach", "length(place)"}, {"place", "uv"}, {"self", "self + 1"}, {"user", "reach * 2"}}));
     CHECK(find_step(*upside, "reach")->fault->id == "lang.out-of-reach");
     CHECK(find_step(*upside, "reach")->fault->message.find("further down") != std::string::npos);
     CHECK(find_step(*upside, "self")->fault->message.find("itself") != std::string::npos);
@@ -63,7 +64,8 @@ TEST_CASE("names that clash or cannot be are faults") {
 
 TEST_CASE("dials are numbers, integers, switches and colours in formulas") {
     Finish finish = finish_of({{"a", "n + count"}, {"b", "flag ? tint : vec3(0)"}});
-    finish.dials = {dial("n", 0.5), dial("count", 3.4, "", DialKind::integer), dial("flag", 1, "", DialKind::toggle), dial("tint", 2, "", DialKind::colour)};
+    finish.dials = {dial("n", 0.5), dial("count", 3.4, "", DialKind::integer), dial("flag", 1, "", DialKind::toggle),
+                    dial("tint", 2, "", DialKind::colour)};
     finish.dials[3].value = {2.5, 0.1, 0};
     const auto result = checked(finish);
     CHECK(find_step(*result, "a")->typed->type == Type::number);
@@ -74,7 +76,8 @@ TEST_CASE("dials are numbers, integers, switches and colours in formulas") {
 
 TEST_CASE("a dial follows its formula, whatever the order, unless it is held") {
     Finish finish = finish_of({{"a", "radius"}});
-    finish.responses = {{"gusts", "wave", "", {{"shape", std::string("saw")}, {"rate", 1.0}, {"low", 0.0}, {"high", 4.0}}}};
+    finish.responses = {
+        {"gusts", "wave", "", {{"shape", std::string("saw")}, {"rate", 1.0}, {"low", 0.0}, {"high", 4.0}}}};
     finish.dials = {dial("radius", 9, "twice + 1"), dial("twice", 9, "gusts * 2")};
     CHECK(driven(finish, "radius", 0.25) == 3);
     CHECK(driven(finish, "radius", 0.25, {{"twice", {10, 0, 0}}}) == 11);

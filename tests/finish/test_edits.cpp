@@ -49,7 +49,8 @@ TEST_CASE("steps move within and across coats, and stop at the ends") {
 
 TEST_CASE("a name changes everywhere it is used") {
     Finish finish = finish_of({{"rim", "uv.x * radius"}, {"out", "rim + rim.x * uv.rim"}});
-    finish = *add_dial(finish, Dial{"radius", "", DialKind::number, {1, 0, 0}, {}, 0, 1, 0.1, "", "", "", Extra::object()});
+    finish =
+        *add_dial(finish, Dial{"radius", "", DialKind::number, {1, 0, 0}, {}, 0, 1, 0.1, "", "", "", Extra::object()});
     CHECK(finish.dials[0].code_name == "radius");
     finish = *rename(finish, "rim", "Torn edge");
     CHECK(finish.coats[0].steps[0].name == "torn_edge");
@@ -76,9 +77,11 @@ TEST_CASE("a free name is one that nothing has") {
 TEST_CASE("colours with their brightness go to text and back") {
     CHECK(colour_text({1, 0, 0}) == "#FF0000");
     CHECK(colour_text({2.5, 0, 1.25}) == "#FF00BC x 2.5");
-    for (const char* text : {"#D9472B", "#FF472B x 2.4", "#000000", "#FFFFFF x 12"}) CHECK(colour_text(*parse_colour(text)) == text);
+    for (const char* text : {"#D9472B", "#FF472B x 2.4", "#000000", "#FFFFFF x 12"})
+        CHECK(colour_text(*parse_colour(text)) == text);
     CHECK(parse_colour("#d9472b × 2")->at(0) == Approx(parse_colour("#D9472B x 2")->at(0)));
     CHECK(*parse_colour("1.5 0.25 -0.5") == DialValue{1.5, 0.25, -0.5});
     CHECK(*parse_colour(colour_text({1.5, 0.25, -0.5})) == DialValue{1.5, 0.25, -0.5});
-    for (const char* text : {"", "#12345", "#GG0000", "1 2", "1 2 3 4", "red", "#FF0000 x -1", "#FF0000 x 1 1"}) CHECK_FALSE(parse_colour(text));
+    for (const char* text : {"", "#12345", "#GG0000", "1 2", "1 2 3 4", "red", "#FF0000 x -1", "#FF0000 x 1 1"})
+        CHECK_FALSE(parse_colour(text));
 }

@@ -1,5 +1,5 @@
-#include <catch2/catch.hpp>
 #include <unistd.h>
+#include <catch2/catch.hpp>
 
 #include "core/finish/file.h"
 #include "tests/support/finishes.h"
@@ -72,7 +72,8 @@ TEST_CASE("keys that this version does not know are kept, at every level") {
     REQUIRE(opened);
     CHECK(opened->notices.empty());
     const std::string again = finish_to_text(opened->finish);
-    for (const char* kept : {"\"later\": {\"x\": [1, 2.5, null]}", "\"weight\": 3", "\"group\": \"g\"", "\"wrap\": \"repeat\""}) {
+    for (const char* kept :
+         {"\"later\": {\"x\": [1, 2.5, null]}", "\"weight\": 3", "\"group\": \"g\"", "\"wrap\": \"repeat\""}) {
         CHECK(again.find(kept) != std::string::npos);
     }
 }
@@ -93,7 +94,8 @@ TEST_CASE("a wrong value becomes the usual one, and is told") {
         CHECK(notice.place.where == "file.lacquer");
         all += notice.message + "\n";
     }
-    for (const char* path : {"'name'", "'frame'", "'length'", "'dials[1].range'", "'dials[1].increment'", "'dials[1].kind'", "'dials[2]'", "'coats[1].steps[1].formula'", "'tape'"}) {
+    for (const char* path : {"'name'", "'frame'", "'length'", "'dials[1].range'", "'dials[1].increment'",
+                             "'dials[1].kind'", "'dials[2]'", "'coats[1].steps[1].formula'", "'tape'"}) {
         INFO(all);
         CHECK(all.find(path) != std::string::npos);
     }
@@ -103,13 +105,15 @@ TEST_CASE("saving replaces the file whole, keeps its rights and follows links") 
     const TemporaryFolder folder;
     const std::string path = folder.file("a.lacquer");
     test::write_file(path, "old");
-    std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write | std::filesystem::perms::group_read);
+    std::filesystem::permissions(path, std::filesystem::perms::owner_read | std::filesystem::perms::owner_write |
+                                           std::filesystem::perms::group_read);
     std::filesystem::create_symlink(path, folder.file("link.lacquer"));
     REQUIRE(save_finish(folder.file("link.lacquer"), full_finish()));
     CHECK(std::filesystem::is_symlink(folder.file("link.lacquer")));
     CHECK(load_finish(path)->finish == full_finish());
     const auto rights = std::filesystem::status(path).permissions();
-    CHECK(rights == (std::filesystem::perms::owner_read | std::filesystem::perms::owner_write | std::filesystem::perms::group_read));
+    CHECK(rights == (std::filesystem::perms::owner_read | std::filesystem::perms::owner_write |
+                     std::filesystem::perms::group_read));
     std::size_t files = 0;
     for ([[maybe_unused]] const auto& entry : std::filesystem::directory_iterator(folder.path())) ++files;
     CHECK(files == 2);
@@ -125,7 +129,8 @@ TEST_CASE("saving to a full or forbidden place keeps the old file and says so") 
     REQUIRE(save_finish(path, full_finish()));
     const std::string before = test::read_file(path);
     const auto full = test::run_command("bash -c 'ulimit -f 0; trap \"\" XFSZ; \"" + test::program_folder() +
-                                        "/lacquer-cli\" render \"" + test::demo_path() + "\" --size 8x8 -o \"" + folder.file("x.png") + "\"'");
+                                        "/lacquer-cli\" render \"" + test::demo_path() + "\" --size 8x8 -o \"" +
+                                        folder.file("x.png") + "\"'");
     CHECK(full.code == 1);
     CHECK(full.output.find("cannot be written") != std::string::npos);
     CHECK_FALSE(std::filesystem::exists(folder.file("x.png")));

@@ -24,7 +24,9 @@ Value value_of(const std::string& formula, float x = 0, float y = 0, float z = 0
     return evaluate(*typed, inputs);
 }
 
-float number(const std::string& formula, float x = 0, float y = 0, float z = 0) { return value_of(formula, x, y, z).parts[0]; }
+float number(const std::string& formula, float x = 0, float y = 0, float z = 0) {
+    return value_of(formula, x, y, z).parts[0];
+}
 
 }  // namespace
 

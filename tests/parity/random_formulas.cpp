@@ -12,14 +12,21 @@ std::uint32_t RandomFormulas::below(std::uint32_t count) {
 }
 
 std::string RandomFormulas::leaf(Type type) {
-    static const std::array<const char*, 12> numbers = {"0.5", "2", "-1.25", "a", "b", "time", "uv.x", "uv.y", "pixel.x * 0.1", "mask", "scene.r", "0"};
+    static const std::array<const char*, 12> numbers = {"0.5",  "2",    "-1.25",         "a",    "b",       "time",
+                                                        "uv.x", "uv.y", "pixel.x * 0.1", "mask", "scene.r", "0"};
     switch (type) {
-        case Type::number: return numbers[below(numbers.size())];
-        case Type::vec2: return below(2) == 0 ? "uv" : "vec2(a, uv.y)";
-        case Type::vec3: return below(2) == 0 ? "tint" : "vec3(uv, b)";
-        case Type::vec4: return below(2) == 0 ? "scene" : "vec4(tint, uv.x)";
-        case Type::boolean: return below(2) == 0 ? "wet" : "(uv.x < 0.4)";
-        case Type::integer: return below(2) == 0 ? "int(pixel.x)" : "int(a * 7)";
+        case Type::number:
+            return numbers[below(numbers.size())];
+        case Type::vec2:
+            return below(2) == 0 ? "uv" : "vec2(a, uv.y)";
+        case Type::vec3:
+            return below(2) == 0 ? "tint" : "vec3(uv, b)";
+        case Type::vec4:
+            return below(2) == 0 ? "scene" : "vec4(tint, uv.x)";
+        case Type::boolean:
+            return below(2) == 0 ? "wet" : "(uv.x < 0.4)";
+        case Type::integer:
+            return below(2) == 0 ? "int(pixel.x)" : "int(a * 7)";
     }
     return "0";
 }
@@ -29,48 +36,76 @@ std::string RandomFormulas::truth(int depth) {
     const auto t = [&] { return make(Type::boolean, depth); };
     static const std::array<const char*, 6> comparisons = {" < ", " > ", " <= ", " >= ", " == ", " != "};
     switch (below(6)) {
-        case 0: return "(" + t() + " && " + t() + ")";
-        case 1: return "(" + t() + " || " + t() + ")";
-        case 2: return "(" + t() + " ^^ " + t() + ")";
-        case 3: return "!" + t();
-        case 4: return "(" + make(Type::integer, depth) + comparisons[below(6)] + make(Type::integer, depth) + ")";
-        default: return "(" + n() + comparisons[below(4)] + n() + ")";
+        case 0:
+            return "(" + t() + " && " + t() + ")";
+        case 1:
+            return "(" + t() + " || " + t() + ")";
+        case 2:
+            return "(" + t() + " ^^ " + t() + ")";
+        case 3:
+            return "!" + t();
+        case 4:
+            return "(" + make(Type::integer, depth) + comparisons[below(6)] + make(Type::integer, depth) + ")";
+        default:
+            return "(" + n() + comparisons[below(4)] + n() + ")";
     }
 }
 
 std::string RandomFormulas::whole(int depth) {
-    static const std::array<const char*, 10> marks = {" + ", " - ", " * ", " / ", " % ", " & ", " | ", " ^ ", " << ", " >> "};
+    static const std::array<const char*, 10> marks = {" + ", " - ", " * ", " / ",  " % ",
+                                                      " & ", " | ", " ^ ", " << ", " >> "};
     const auto i = [&] { return make(Type::integer, depth); };
     switch (below(6)) {
-        case 0: return "min(" + i() + ", " + i() + ")";
-        case 1: return "abs(" + i() + ")";
-        case 2: return "clamp(" + i() + ", int(-3), " + i() + ")";
-        case 3: return "sign(" + i() + ")";
-        default: return "(" + i() + marks[below(marks.size())] + i() + ")";
+        case 0:
+            return "min(" + i() + ", " + i() + ")";
+        case 1:
+            return "abs(" + i() + ")";
+        case 2:
+            return "clamp(" + i() + ", int(-3), " + i() + ")";
+        case 3:
+            return "sign(" + i() + ")";
+        default:
+            return "(" + i() + marks[below(marks.size())] + i() + ")";
     }
 }
 
 std::string RandomFormulas::number(int depth) {
     const auto n = [&] { return make(Type::number, depth); };
     static const std::array<const char*, 4> marks = {" + ", " - ", " * ", " / "};
-    static const std::array<const char*, 26> one = {"sin", "cos", "abs", "floor", "ceil", "fract", "sqrt", "exp2", "atan", "sign", "trunc", "round", "tanh",
-                                                    "radians", "degrees", "asin", "acos", "log2", "exp", "inversesqrt", "asinh", "roundEven", "tan", "cosh", "log", "atanh"};
+    static const std::array<const char*, 26> one = {
+        "sin",  "cos",         "abs",   "floor",     "ceil",    "fract",   "sqrt", "exp2", "atan",
+        "sign", "trunc",       "round", "tanh",      "radians", "degrees", "asin", "acos", "log2",
+        "exp",  "inversesqrt", "asinh", "roundEven", "tan",     "cosh",    "log",  "atanh"};
     static const std::array<const char*, 6> two = {"min", "max", "mod", "step", "atan", "pow"};
     switch (below(15)) {
-        case 0: return std::string(one[below(one.size())]) + "(" + n() + ")";
-        case 1: return std::string(two[below(two.size())]) + "(" + n() + ", " + n() + ")";
-        case 2: return "smoothstep(" + n() + ", " + n() + ", " + n() + ")";
-        case 3: return "mix(" + n() + ", " + n() + ", " + n() + ")";
-        case 4: return "clamp(" + n() + ", -0.5, 0.75)";
-        case 5: return "(" + make(Type::boolean, depth) + " ? " + n() + " : " + n() + ")";
-        case 6: return "length(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + ")";
-        case 7: return "dot(" + make(Type::vec3, depth) + ", " + make(Type::vec3, depth) + ")";
-        case 8: return "gradient_noise(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 3)";
-        case 9: return "value_noise(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 3)";
-        case 10: return "hash(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 5)";
-        case 11: return "float(" + make(Type::integer, depth) + ")";
-        case 12: return "texture(mask, " + make(Type::vec2, depth) + ")";
-        default: return "(" + n() + marks[below(4)] + n() + ")";
+        case 0:
+            return std::string(one[below(one.size())]) + "(" + n() + ")";
+        case 1:
+            return std::string(two[below(two.size())]) + "(" + n() + ", " + n() + ")";
+        case 2:
+            return "smoothstep(" + n() + ", " + n() + ", " + n() + ")";
+        case 3:
+            return "mix(" + n() + ", " + n() + ", " + n() + ")";
+        case 4:
+            return "clamp(" + n() + ", -0.5, 0.75)";
+        case 5:
+            return "(" + make(Type::boolean, depth) + " ? " + n() + " : " + n() + ")";
+        case 6:
+            return "length(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + ")";
+        case 7:
+            return "dot(" + make(Type::vec3, depth) + ", " + make(Type::vec3, depth) + ")";
+        case 8:
+            return "gradient_noise(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 3)";
+        case 9:
+            return "value_noise(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 3)";
+        case 10:
+            return "hash(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + " * 5)";
+        case 11:
+            return "float(" + make(Type::integer, depth) + ")";
+        case 12:
+            return "texture(mask, " + make(Type::vec2, depth) + ")";
+        default:
+            return "(" + n() + marks[below(4)] + n() + ")";
     }
 }
 
@@ -80,27 +115,44 @@ std::string RandomFormulas::vector(Type type, int depth) {
     static const std::array<const char*, 4> marks = {" + ", " - ", " * ", " / "};
     static const std::array<const char*, 3> small = {"(uv * 3).yx", "tint.zxy", "scene.wzyx"};
     switch (below(9)) {
-        case 0: return "mix(" + v() + ", " + v() + ", " + n() + ")";
-        case 1: return "normalize(" + v() + ")";
-        case 2: return "reflect(" + v() + ", " + v() + ")";
-        case 3: return "(" + v() + marks[below(4)] + n() + ")";
-        case 4: return "(" + make(Type::boolean, depth) + " ? " + v() + " : " + v() + ")";
-        case 5: return type == Type::vec4 ? "texture(scene, " + make(Type::vec2, depth) + ")" : type == Type::vec3 ? "hash3(" + v() + " * 4)" : "faceforward(" + v() + ", " + v() + ", uv)";
-        case 6: return type == Type::vec4 ? "(" + v() + " * " + make(Type::vec3, depth) + ")" : type == Type::vec3 ? "cross(" + v() + ", " + v() + ")" : "refract(" + v() + ", " + v() + ", 0.8)";
-        case 7: return small[static_cast<std::size_t>(width_of(type)) - 2];
-        default: return "(" + v() + marks[below(4)] + v() + ")";
+        case 0:
+            return "mix(" + v() + ", " + v() + ", " + n() + ")";
+        case 1:
+            return "normalize(" + v() + ")";
+        case 2:
+            return "reflect(" + v() + ", " + v() + ")";
+        case 3:
+            return "(" + v() + marks[below(4)] + n() + ")";
+        case 4:
+            return "(" + make(Type::boolean, depth) + " ? " + v() + " : " + v() + ")";
+        case 5:
+            return type == Type::vec4   ? "texture(scene, " + make(Type::vec2, depth) + ")"
+                   : type == Type::vec3 ? "hash3(" + v() + " * 4)"
+                                        : "faceforward(" + v() + ", " + v() + ", uv)";
+        case 6:
+            return type == Type::vec4   ? "(" + v() + " * " + make(Type::vec3, depth) + ")"
+                   : type == Type::vec3 ? "cross(" + v() + ", " + v() + ")"
+                                        : "refract(" + v() + ", " + v() + ", 0.8)";
+        case 7:
+            return small[static_cast<std::size_t>(width_of(type)) - 2];
+        default:
+            return "(" + v() + marks[below(4)] + v() + ")";
     }
 }
 
 std::string RandomFormulas::make(Type type, int depth) {
     if (depth <= 0 || below(5) == 0) return leaf(type);
     switch (type) {
-        case Type::boolean: return truth(depth - 1);
-        case Type::integer: return whole(depth - 1);
-        case Type::number: return number(depth - 1);
+        case Type::boolean:
+            return truth(depth - 1);
+        case Type::integer:
+            return whole(depth - 1);
+        case Type::number:
+            return number(depth - 1);
         case Type::vec2:
         case Type::vec3:
-        case Type::vec4: break;
+        case Type::vec4:
+            break;
     }
     return vector(type, depth - 1);
 }

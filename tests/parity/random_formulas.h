@@ -8,8 +8,8 @@
 
 namespace lacquer::test {
 
-/// Makes formulas from a seed. Names that they use: uv, pixel, time, the numbers `a` and `b`, the colour `tint`, the truth
-/// `wet`, the step `mask` (one number) and the ground `scene`.
+/// Makes formulas from a seed. Names that they use: uv, pixel, time, the numbers `a` and `b`, the colour `tint`, the
+/// truth `wet`, the step `mask` (one number) and the ground `scene`.
 class RandomFormulas {
 public:
     explicit RandomFormulas(std::uint32_t seed) : state_(seed) {}

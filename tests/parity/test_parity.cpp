@@ -24,8 +24,10 @@ constexpr float time_now = 0.37F;
 struct World {
     Picture scene = test::test_picture(8, 6);
     Picture mask = test::test_picture(width, height);
-    std::map<std::string, Value> uniforms = {{"a", make_number(0.3F)},          {"b", make_number(-1.7F)},
-                                             {"tint", make_vec3(1.3F, 0.2F, 0.05F)}, {"wet", make_boolean(true)},
+    std::map<std::string, Value> uniforms = {{"a", make_number(0.3F)},
+                                             {"b", make_number(-1.7F)},
+                                             {"tint", make_vec3(1.3F, 0.2F, 0.05F)},
+                                             {"wet", make_boolean(true)},
                                              {"time", make_number(time_now)}};
 
     Scope scope() const {
@@ -50,7 +52,9 @@ struct World {
             if (symbol.name == "scene" || symbol.name == "mask") return read(symbol.name, u, v);
             return uniforms.at(symbol.name);
         };
-        inputs.picture = [&](const Typed& typed_read, float at_u, float at_v) { return read(typed_read.name, at_u, at_v); };
+        inputs.picture = [&](const Typed& typed_read, float at_u, float at_v) {
+            return read(typed_read.name, at_u, at_v);
+        };
         return evaluate(typed, inputs);
     }
 
@@ -126,7 +130,8 @@ TEST_CASE("seeded random formulas: oracle, plain and optimised strips, all instr
             for (int x = 0; x < width; x += 3) {
                 const Value expected = world.by_oracle(*typed, x, y);
                 for (int c = 0; c < first.channels; ++c) {
-                    const float exact = is_float(typed->type) ? expected.parts[static_cast<std::size_t>(c)] : static_cast<float>(expected.whole);
+                    const float exact = is_float(typed->type) ? expected.parts[static_cast<std::size_t>(c)]
+                                                              : static_cast<float>(expected.whole);
                     ++values;
                     if (!near(first.at(x, y)[c], exact)) ++off;
                 }
@@ -144,9 +149,9 @@ TEST_CASE("every built-in agrees with the oracle at each pixel") {
     const Scope scope = world.scope();
     WorkerPool pool(1);
     std::set<Builtin> seen;
-    const std::map<char, std::string> arguments = {{'g', "(uv * 2.7 - 1.1)"}, {'f', "(uv.x * 3.3 - 1.4)"}, {'2', "(uv * 5)"},
-                                                   {'3', "(tint + vec3(uv, a) * 4)"}, {'b', "(uv.x < 0.5)"}, {'i', "int(pixel.x - 5.0)"},
-                                                   {'p', "scene"}};
+    const std::map<char, std::string> arguments = {
+        {'g', "(uv * 2.7 - 1.1)"}, {'f', "(uv.x * 3.3 - 1.4)"}, {'2', "(uv * 5)"}, {'3', "(tint + vec3(uv, a) * 4)"},
+        {'b', "(uv.x < 0.5)"},     {'i', "int(pixel.x - 5.0)"}, {'p', "scene"}};
     for (const BuiltinRow& row : builtin_rows()) {
         std::string formula = std::string(row.name) + "(";
         for (const char letter : row.params) formula += (formula.back() == '(' ? "" : ", ") + arguments.at(letter);
@@ -162,7 +167,8 @@ TEST_CASE("every built-in agrees with the oracle at each pixel") {
             for (int x = 0; x < width; ++x) {
                 const Value expected = world.by_oracle(*typed, x, y);
                 for (int c = 0; c < strips.channels; ++c) {
-                    const float exact = is_float(typed->type) ? expected.parts[static_cast<std::size_t>(c)] : static_cast<float>(expected.whole);
+                    const float exact = is_float(typed->type) ? expected.parts[static_cast<std::size_t>(c)]
+                                                              : static_cast<float>(expected.whole);
                     off += near(strips.at(x, y)[c], exact) ? 0 : 1;
                 }
             }

@@ -28,7 +28,8 @@ TEST_CASE("a PNG with opacity comes back in linear light, straight, to the bit")
         REQUIRE(read->width == 3);
         REQUIRE(read->height == 2);
         for (std::size_t i = 0; i < 24; ++i) {
-            const float expected = i % 4 == 3 ? static_cast<float>(image.data[i]) / 255.0F : srgb_decode_table()[image.data[i]];
+            const float expected =
+                i % 4 == 3 ? static_cast<float>(image.data[i]) / 255.0F : srgb_decode_table()[image.data[i]];
             CHECK(read->data[i] == expected);
         }
         const Result<Picture> data = read_picture(folder.file("a.png"), PictureMeaning::data);

@@ -28,8 +28,8 @@ TEST_CASE("steps that nothing reads elsewhere go into one pass, and only what is
 }
 
 TEST_CASE("a step that is read elsewhere is stored first, in order") {
-    const auto finish = checked(finish_of(
-        {{"a", "uv.x"}, {"b", "texture(a, uv.yx) + a"}, {"c", "texture(b, uv * 0.5)"}, {"d", "c + b + a"}}));
+    const auto finish = checked(
+        finish_of({{"a", "uv.x"}, {"b", "texture(a, uv.yx) + a"}, {"c", "texture(b, uv * 0.5)"}, {"d", "c + b + a"}}));
     const Plan plan = plan_passes(*finish, {"d"});
     REQUIRE(plan.passes.size() == 3);
     CHECK(plan.passes[0].outputs == Names{"a"});

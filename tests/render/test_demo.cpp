@@ -57,7 +57,8 @@ TEST_CASE("at rest the finished picture is the input, every pixel, at every fram
     for (const Shape shape : {Shape{1280, 720}, Shape{840, 360}, Shape{480, 480}, Shape{360, 640}}) {
         for (const double time : {0.0, 5.9}) {
             const Cues long_ago = {{"hit", 0.1, 1.0}};
-            const Picture picture = drawn(request_for(finish, shape.width, shape.height, time, time > 0 ? long_ago : Cues()));
+            const Picture picture =
+                drawn(request_for(finish, shape.width, shape.height, time, time > 0 ? long_ago : Cues()));
             const Picture input = drawn(request_for(ground_only(finish), shape.width, shape.height, time, {}));
             INFO(shape.width << " x " << shape.height << " at " << time);
             CHECK(picture.data == input.data);

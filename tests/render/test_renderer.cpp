@@ -53,7 +53,8 @@ TEST_CASE("a picture that is changed on disk is read again") {
     REQUIRE(write_png(folder.file("p.png"), Image8{1, 1, {255, 0, 0, 255}}));
     CHECK(red() == 1);
     REQUIRE(write_png(folder.file("p.png"), Image8{1, 1, {0, 0, 0, 255}}));
-    std::filesystem::last_write_time(folder.file("p.png"), std::filesystem::file_time_type::clock::now() + std::chrono::seconds(5));
+    std::filesystem::last_write_time(folder.file("p.png"),
+                                     std::filesystem::file_time_type::clock::now() + std::chrono::seconds(5));
     CHECK(red() == 0);
 }
 

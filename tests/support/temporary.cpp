@@ -42,7 +42,8 @@ CommandResult run_command(const std::string& command) {
     CommandResult result;
     FILE* pipe = popen((command + " 2>&1").c_str(), "r");
     std::array<char, 4096> block{};
-    while (const std::size_t count = std::fread(block.data(), 1, block.size(), pipe)) result.output.append(block.data(), count);
+    while (const std::size_t count = std::fread(block.data(), 1, block.size(), pipe))
+        result.output.append(block.data(), count);
     const int status = pclose(pipe);
     result.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
     return result;

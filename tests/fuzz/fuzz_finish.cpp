@@ -1,0 +1,32 @@
+// Any bytes as a finish: read, check, plan, draw small, write, read again.
+#include <cstddef>
+#include <cstdint>
+#include <cstdlib>
+#include <string_view>
+
+#include "core/finish/file.h"
+#include "core/render/renderer.h"
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    using namespace lacquer;
+    const std::string_view text(reinterpret_cast<const char*>(data), size);
+    const Result<OpenedFinish> opened = finish_from_text(text, "fuzz");
+    if (!opened) return 0;
+    const std::string written = finish_to_text(opened->finish);
+    const Result<OpenedFinish> again = finish_from_text(written, "fuzz");
+    if (!again || finish_to_text(again->finish) != written) std::abort();
+
+    static WorkerPool pool(1);
+    static Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
+    request.finish_path = "/nonexistent/fuzz.lacquer";
+    request.cues = opened->finish.tape;
+    request.time = 0.5;
+    request.width = 5;
+    request.height = 3;
+    request.steps = {""};
+    for (const CheckedStep& step : request.checked->steps) request.steps.push_back(step.name);
+    (void)renderer.render(request, Cancel());
+    return 0;
+}
