@@ -20,24 +20,24 @@ constexpr Rate join(Rate a, Rate b) {
 }
 
 // X(name, inputs, outputs). Floats, whole numbers (32 bits) and truths (all bits or none) share the same lanes.
-#define LACQUER_OPS(X)                                                                                                \
-    X(constant, 0, 1)                                                                                                 \
-    X(uniform, 0, 1) X(uv_x, 0, 1) X(uv_y, 0, 1) X(pixel_x, 0, 1) X(pixel_y, 0, 1) X(read_here, 0, 4) X(sample, 2, 4) \
-        X(add, 2, 1) X(subtract, 2, 1) X(multiply, 2, 1) X(divide, 2, 1) X(negate, 1, 1) X(absolute, 1, 1)            \
-            X(sign, 1, 1) X(floor, 1, 1) X(ceil, 1, 1) X(trunc, 1, 1) X(round, 1, 1) X(fract, 1, 1) X(mod, 2, 1) X(   \
-                min, 2, 1) X(max, 2, 1) X(clamp, 3, 1) X(mix, 3, 1) X(step, 2, 1) X(smoothstep, 3, 1) X(sqrt, 1, 1)   \
-                X(inversesqrt, 1, 1) X(sin, 1, 1) X(cos, 1, 1) X(tan, 1, 1) X(asin, 1, 1) X(acos, 1, 1) X(atan, 1, 1) \
-                    X(atan2, 2, 1) X(sinh, 1, 1) X(cosh, 1, 1) X(tanh, 1, 1) X(asinh, 1, 1) X(acosh, 1, 1)            \
-                        X(atanh, 1, 1) X(exp, 1, 1) X(exp2, 1, 1) X(log, 1, 1) X(log2, 1, 1) X(pow, 2, 1)             \
-                            X(less, 2, 1) X(less_equal, 2, 1) X(equal, 2, 1) X(is_nan, 1, 1) X(is_inf, 1, 1)          \
-                                X(add_int, 2, 1) X(subtract_int, 2, 1) X(multiply_int, 2, 1) X(divide_int, 2, 1)      \
-                                    X(remainder_int, 2, 1) X(negate_int, 1, 1) X(min_int, 2, 1) X(max_int, 2, 1)      \
-                                        X(less_int, 2, 1) X(equal_int, 2, 1) X(shift_left, 2, 1) X(shift_right, 2, 1) \
-                                            X(bit_and, 2, 1) X(bit_or, 2, 1) X(bit_xor, 2, 1) X(bit_not, 1, 1)        \
-                                                X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) X(hash_1, 1, 1)     \
-                                                    X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3)                    \
-                                                        X(value_noise_2, 2, 1) X(value_noise_3, 3, 1)                 \
-                                                            X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1)
+// clang-format off
+#define LACQUER_OPS(X) \
+    X(constant, 0, 1) X(uniform, 0, 1) \
+    X(uv_x, 0, 1) X(uv_y, 0, 1) X(pixel_x, 0, 1) X(pixel_y, 0, 1) X(read_here, 0, 4) X(sample, 2, 4) \
+    X(add, 2, 1) X(subtract, 2, 1) X(multiply, 2, 1) X(divide, 2, 1) X(negate, 1, 1) \
+    X(absolute, 1, 1) X(sign, 1, 1) X(floor, 1, 1) X(ceil, 1, 1) X(trunc, 1, 1) X(round, 1, 1) X(fract, 1, 1) \
+    X(mod, 2, 1) X(min, 2, 1) X(max, 2, 1) X(clamp, 3, 1) X(mix, 3, 1) X(step, 2, 1) X(smoothstep, 3, 1) \
+    X(sqrt, 1, 1) X(inversesqrt, 1, 1) X(pow, 2, 1) X(exp, 1, 1) X(exp2, 1, 1) X(log, 1, 1) X(log2, 1, 1) \
+    X(sin, 1, 1) X(cos, 1, 1) X(tan, 1, 1) X(asin, 1, 1) X(acos, 1, 1) X(atan, 1, 1) X(atan2, 2, 1) \
+    X(sinh, 1, 1) X(cosh, 1, 1) X(tanh, 1, 1) X(asinh, 1, 1) X(acosh, 1, 1) X(atanh, 1, 1) \
+    X(less, 2, 1) X(less_equal, 2, 1) X(equal, 2, 1) X(is_nan, 1, 1) X(is_inf, 1, 1) \
+    X(add_int, 2, 1) X(subtract_int, 2, 1) X(multiply_int, 2, 1) X(divide_int, 2, 1) X(remainder_int, 2, 1) \
+    X(negate_int, 1, 1) X(min_int, 2, 1) X(max_int, 2, 1) X(less_int, 2, 1) X(equal_int, 2, 1) \
+    X(shift_left, 2, 1) X(shift_right, 2, 1) X(bit_and, 2, 1) X(bit_or, 2, 1) X(bit_xor, 2, 1) X(bit_not, 1, 1) \
+    X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) \
+    X(hash_1, 1, 1) X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3) \
+    X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1)
+// clang-format on
 
 enum class Op : std::uint8_t {
 #define LACQUER_OP_NAME(name, inputs, outputs) name,

@@ -2,7 +2,8 @@
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "core/cpu/kernels_noise.cpp"
 #include <hwy/foreach_target.h>
-// clang-format off: the order matters to Highway
+// The order matters to Highway.
+// clang-format off
 #include <hwy/highway.h>
 #include "core/cpu/strip-inl.h"
 // clang-format on

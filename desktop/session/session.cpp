@@ -32,6 +32,9 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
                     // A late answer about a step that is no longer shown would flash by.
                     if (done.step != shown_) return;
                     stage_ = done;
+                    if (done.reduced && !interacting_ && !playing_ && !stage_is_stale()) {
+                        render_->ask_stage(request_for({shown_}), false);
+                    }
                     emit stage_changed();
                 },
                 Qt::QueuedConnection);
@@ -363,7 +366,7 @@ RenderRequest Session::request_for(std::vector<std::string> steps) const {
 }
 
 void Session::ask() {
-    if (stage_fault() == nullptr) render_->ask_stage(request_for({shown_}), interacting_ || playing_);
+    if (stage_fault() == nullptr) render_->ask_stage(request_for({shown_}), true);
     std::vector<std::string> steps;
     for (const CheckedStep& step : checked_->steps) {
         if (step.typed) steps.push_back(step.name);

@@ -90,7 +90,7 @@ public:
     void let_go(const std::string& name);
     void let_go_all();
 
-    /// While the user drags, late frames are drawn smaller.
+    /// While the user drags, pictures that were drawn smaller to be in time are not sharpened yet.
     void set_interacting(bool interacting);
 
     /// Shows a line about what was done or went wrong.

@@ -64,10 +64,13 @@ QWidget* BenchWindow::dials_view() { return window_->dials().viewport(); }
 void BenchWindow::wait_for(const std::function<bool()>& condition) { REQUIRE(QTest::qWaitFor(condition, 5000)); }
 
 void BenchWindow::settle() {
-    wait_for([this] { return session_->settled(); });
-    // The results come as queued calls, which this delivers.
-    QCoreApplication::sendPostedEvents();
-    QCoreApplication::processEvents();
+    // The results come as queued calls; a picture that was drawn smaller asks for a sharper one when it arrives.
+    wait_for([this] {
+        if (!session_->settled()) return false;
+        QCoreApplication::sendPostedEvents();
+        QCoreApplication::processEvents();
+        return session_->settled() && (!session_->stage().reduced || session_->stage_is_stale());
+    });
 }
 
 QRgb BenchWindow::stage_pixel(int x, int y) {

@@ -19,7 +19,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     static WorkerPool pool(1);
     static Renderer renderer(pool);
     RenderRequest request;
-    request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
+    request.checked =
+        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
     request.finish_path = "/nonexistent/fuzz.lacquer";
     request.cues = opened->finish.tape;
     request.time = 0.5;

@@ -1,0 +1,107 @@
+// The render thread: the latest request wins, late frames are drawn smaller, leaving does not wait.
+#include <QTest>
+#include <atomic>
+#include <catch2/catch.hpp>
+
+#include "desktop/session/render_thread.h"
+#include "tests/support/finishes.h"
+
+using namespace lacquer;
+
+namespace {
+
+RenderRequest request_for(const std::string& formula, int size) {
+    Finish finish = test::finish_of({{"a", formula}});
+    finish.frame_width = finish.frame_height = size;
+    RenderRequest request;
+    request.checked = test::checked(finish);
+    request.steps = {""};
+    return request;
+}
+
+// Slow enough that frames come too late on any machine of today.
+std::string slow_formula() {
+    std::string formula = "uv.x";
+    for (int i = 0; i < 60; ++i) formula += " + gradient_noise(vec3(uv * " + std::to_string(i) + ", 1))";
+    return formula;
+}
+
+struct Results {
+    std::mutex mutex;
+    std::vector<StagePicture> pictures;
+    std::size_t count() {
+        const std::lock_guard lock(mutex);
+        return pictures.size();
+    }
+};
+
+}  // namespace
+
+TEST_CASE("of many requests the last is drawn, and not all") {
+    Results results;
+    RenderThread thread(
+        [&](StagePicture picture) {
+            const std::lock_guard lock(results.mutex);
+            results.pictures.push_back(std::move(picture));
+        },
+        [](Thumbnails) {});
+    for (int i = 0; i < 200; ++i) thread.ask_stage(request_for(std::to_string(i) + " / 255", 256), false);
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 10000));
+    REQUIRE(results.count() >= 1);
+    CHECK(results.count() < 200);
+    CHECK(qRed(results.pictures.back().image.pixel(0, 0)) == 199);
+}
+
+TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full size") {
+    Results results;
+    RenderThread thread(
+        [&](StagePicture picture) {
+            const std::lock_guard lock(results.mutex);
+            results.pictures.push_back(std::move(picture));
+        },
+        [](Thumbnails) {});
+    const auto draw = [&](bool may_reduce) {
+        thread.ask_stage(request_for(slow_formula(), 1024), may_reduce);
+        REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
+        return results.pictures.back();
+    };
+    const StagePicture first = draw(false);
+    CHECK(first.image.width() == 1024);
+    REQUIRE(first.milliseconds > 33);
+    const StagePicture dragged = draw(true);
+    CHECK(dragged.reduced);
+    CHECK(dragged.image.width() == 512);
+    CHECK(dragged.milliseconds < first.milliseconds);
+    CHECK_FALSE(draw(false).reduced);
+}
+
+TEST_CASE("leaving in the middle of a long frame does not wait for it") {
+    std::atomic<int> done{0};
+    {
+        RenderThread thread([&](StagePicture) { ++done; }, [](Thumbnails) {});
+        thread.ask_stage(request_for(slow_formula(), 8000), false);
+        REQUIRE(QTest::qWaitFor([&] { return !thread.idle(); }, 5000));
+    }
+    CHECK(done == 0);
+}
+
+TEST_CASE("thumbnails come for every step that is asked for") {
+    std::mutex mutex;
+    Thumbnails made;
+    RenderThread thread([](StagePicture) {},
+                        [&](Thumbnails thumbnails) {
+                            const std::lock_guard lock(mutex);
+                            made = std::move(thumbnails);
+                        });
+    RenderRequest request;
+    request.checked = test::checked(test::finish_of({{"a", "uv"}, {"b", "texture(a, uv * 0.5)"}, {"c", "2"}}));
+    request.steps = {"a", "b", "c"};
+    request.width = 20;
+    request.height = 10;
+    thread.ask_thumbnails(request);
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 5000));
+    REQUIRE(made.size() == 3);
+    CHECK(made.at("a").image.size() == QSize(10, 5));
+    CHECK(made.at("c").range.most == 2);
+    CHECK(made.at("b").type == Type::vec2);
+}
