@@ -120,13 +120,14 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
                      frame.top() + (frame.height() - size.height()) / 2, size.width(), size.height());
     const CheckedStep* checked = find_step(session_.checked(), row.name);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    if (found->second.type == Type::vec4) theme::paint_checker(painter, area);
     const bool stale = checked != nullptr && checked->fault;
+    if (found->second.type == Type::vec4 && !stale) theme::paint_checker(painter, area);
     if (stale) painter.setOpacity(0.35);
     painter.drawImage(area, stale ? image.convertToFormat(QImage::Format_Grayscale8) : image);
     painter.setOpacity(1);
     if (session_.shown() == row.name) {
         painter.setPen(QPen(theme::text, 1));
+        painter.setBrush(Qt::NoBrush);
         painter.drawRect(frame.adjusted(-2, -2, 1, 1));
     }
 }

@@ -1,5 +1,6 @@
 #include "desktop/session/session.h"
 
+#include <QFileInfo>
 #include <QMetaObject>
 #include <algorithm>
 #include <cmath>
@@ -145,7 +146,7 @@ bool Session::open(const QString& path) {
     }
     std::error_code code;
     const std::string full = std::filesystem::absolute(name, code).lexically_normal().string();
-    say(tr("Opened %1").arg(path));
+    say(tr("Opened %1").arg(QFileInfo(path).fileName()));
     adopt(std::move(opened->finish), full, opened->notices);
     return true;
 }
@@ -175,7 +176,7 @@ bool Session::write_to(const std::string& path) {
     }
     history_.seal();
     saved_ = history_.now();
-    say(tr("Saved %1").arg(qs(path)));
+    say(tr("Saved %1").arg(QFileInfo(qs(path)).fileName()));
     emit finish_changed();
     return true;
 }

@@ -39,7 +39,8 @@ void StageView::toggle_shown() {
 
 QRect StageView::picture_area() const {
     const QSize frame(session_.finish().frame_width, session_.finish().frame_height);
-    const QRect room = rect().adjusted(margin, margin, -margin, -margin);
+    // What is said about the picture stands below it.
+    const QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);
     const QSize size = actual_size_ ? frame : frame.scaled(room.size(), Qt::KeepAspectRatio);
     QRect area(QPoint(), size);
     area.moveCenter(room.center() + (actual_size_ ? pan_ : QPoint()));
@@ -101,8 +102,8 @@ void StageView::paint_message(QPainter& painter, const QString& title, const QSt
 
 void StageView::paint_pills(QPainter& painter) {
     pills_.clear();
-    int x = margin + 8;
-    const int y = height() - margin - 8 - pill_height;
+    int x = margin;
+    const int y = height() - margin / 2 - pill_height;
     const auto put = [&](const QString& quiet, const QString& strong, const QString& key, void (StageView::*press)()) {
         const int quiet_width = QFontMetrics(theme::words()).horizontalAdvance(quiet);
         const int strong_width = QFontMetrics(theme::words(12, true)).horizontalAdvance(strong);
