@@ -68,7 +68,7 @@ bool is_name_taken(const Finish& finish, std::string_view name) {
 std::string free_name(const Finish& finish, std::string_view wish) {
     const std::string stem = std::string(wish).substr(0, max_name_length - 4);
     std::string name = stem;
-    for (int n = 2; is_name_taken(finish, name) || is_known_word(name); ++n) name = stem + "_" + std::to_string(n);
+    for (int n = is_known_word(name) ? 1 : 2; is_name_taken(finish, name) || is_known_word(name); ++n) name = stem + "_" + std::to_string(n);
     return name;
 }
 
@@ -135,6 +135,10 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
     };
     rename_in(finish.grounds);
     rename_in(finish.responses);
+    for (Dial& dial : finish.dials) {
+        // The game's name for it stays, unless nobody has given it one yet.
+        if (dial.name == old && dial.code_name == old && old.starts_with("dial")) dial.code_name = to;
+    }
     rename_in(finish.dials);
     for (Dial& dial : finish.dials) dial.formula = rename_in_formula(dial.formula, old, to);
     for (Coat& coat : finish.coats) {

@@ -40,6 +40,8 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     complaint_->clear();
     change_ = std::move(change);
     auto* column = static_cast<QVBoxLayout*>(layout());
+    const QWidget* const focused = fields_ != nullptr ? fields_->focusWidget() : nullptr;
+    const QString focused_name = focused != nullptr && focused->hasFocus() ? focused->objectName() : QString();
     if (fields_ != nullptr) {
         column->removeWidget(fields_);
         fields_->hide();
@@ -77,6 +79,7 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             auto* box = new QComboBox(fields_);
             box->addItems(field.choices);
             box->setCurrentText(field.value);
+            box->installEventFilter(this);
             connect(box, &QComboBox::textActivated, this,
                     [this, key = field.key](const QString& text) { apply(key, text); });
             input = box;
@@ -88,13 +91,24 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         const int column_at = i / rows * 3;
         grid_->addWidget(label, i % rows, column_at);
         grid_->addWidget(input, i % rows, column_at + 1);
-        if (first == nullptr) first = input;
+        if (first == nullptr || input->objectName() == focused_name) first = input;
     }
     column->insertWidget(1, fields_);
     if (first != nullptr) first->setFocus();
 }
 
 void FieldForm::apply(const QString& key, const QString& value) { complaint_->setText(change_(key, value)); }
+
+bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const QString typed = static_cast<QKeyEvent*>(event)->text();
+        if (!typed.isEmpty() && typed[0].isLetterOrNumber()) {
+            event->accept();
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
 
 void FieldForm::keyPressEvent(QKeyEvent* event) {
     if (event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);

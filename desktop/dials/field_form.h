@@ -27,6 +27,7 @@ public:
     using Change = std::function<QString(const QString& key, const QString& value)>;
 
     explicit FieldForm(QWidget* parent = nullptr);
+    /// Shows these fields instead of others. A field that had the focus keeps it.
     void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
 
 signals:
@@ -34,6 +35,8 @@ signals:
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
+    /// Letters typed into a list choose from it; they are no shortcuts then.
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void apply(const QString& key, const QString& value);

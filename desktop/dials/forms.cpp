@@ -23,6 +23,17 @@ QString tr(const char* text) { return QObject::tr(text); }
 // The name that the form speaks of; it changes when the form renames it.
 using Name = std::shared_ptr<std::string>;
 
+// A number as typed, with or without its unit behind it.
+std::optional<double> number_from(const QString& typed) {
+    return parse_number(typed.trimmed().section(QLatin1Char(' '), 0, 0).toStdString());
+}
+
+// Calls `show` once the field that asks for it has done its work.
+template <class Show>
+void show_again(FieldForm& form, Show show) {
+    QMetaObject::invokeMethod(&form, show, Qt::QueuedConnection);
+}
+
 QString rename_to(Session& session, const Name& name, const QString& typed) {
     Result<Finish> renamed = rename(session.finish(), *name, typed.toStdString());
     if (!renamed) return qs(renamed.fault().message + " - " + renamed.fault().mend);
@@ -47,7 +58,7 @@ QString change_named(Session& session, Things Finish::*list, const std::string& 
 }
 
 QString dial_changed(Dial& dial, const QString& key, const QString& text) {
-    const auto number = parse_number(text.toStdString());
+    const auto number = number_from(text);
     const auto no_number = [&] { return tr("'%1' is no number").arg(text); };
     if (key == "code_name") {
         if (!is_identifier(text.toStdString()))
@@ -104,13 +115,13 @@ std::vector<Field> response_fields(const Session& session, const Response& respo
     }
     for (const ArgumentSpec& spec : kind->arguments) {
         QStringList choices;
-        for (const std::string& choice : spec.choices) choices.append(qs(choice));
+        for (const std::string& choice : spec.choices) choices.append(qs(shown_name(choice)));
         const Arguments arguments(response, kind->arguments);
-        const QString value =
-            choices.isEmpty() ? number_text(arguments.number(spec.name)) : qs(arguments.word(spec.name));
+        QString value = choices.isEmpty() ? number_text(arguments.number(spec.name))
+                                          : qs(shown_name(std::string(arguments.word(spec.name))));
+        if (choices.isEmpty() && !spec.unit.empty()) value += QLatin1Char(' ') + sv(spec.unit);
         QString label = qs(shown_name(spec.name));
         label[0] = label[0].toUpper();
-        if (!spec.unit.empty()) label += tr(", %1").arg(sv(spec.unit));
         fields.push_back({sv(spec.name), label, value, sv(spec.words), choices});
     }
     return fields;
@@ -135,13 +146,18 @@ void show_dial_form(FieldForm& form, Session& session, const std::string& dial) 
                                        {"increment", tr("Increment"), number_text(found->increment), {}},
                                        {"unit", tr("Unit"), qs(found->unit), tr("such as px, s or %")}};
     const Name name = std::make_shared<std::string>(dial);
-    form.show_fields(
-        tr("Dial %1").arg(qs(shown_name(dial))), fields, [&session, name](const QString& key, const QString& text) {
-            if (key == "name") return rename_to(session, name, text);
-            const QString wrong =
-                change_named(session, &Finish::dials, *name, [&](Dial& d) { return dial_changed(d, key, text); });
-            return !wrong.isEmpty() || key != "formula" ? wrong : fault_of_dial(session, *name);
-        });
+    form.show_fields(tr("Dial %1").arg(qs(shown_name(dial))), fields,
+                     [&session, &form, name](const QString& key, const QString& text) {
+                         if (key == "name") {
+                             const QString complaint = rename_to(session, name, text);
+                             if (complaint.isEmpty())
+                                 show_again(form, [&form, &session, name] { show_dial_form(form, session, *name); });
+                             return complaint;
+                         }
+                         const QString wrong = change_named(session, &Finish::dials, *name,
+                                                            [&](Dial& d) { return dial_changed(d, key, text); });
+                         return !wrong.isEmpty() || key != "formula" ? wrong : fault_of_dial(session, *name);
+                     });
 }
 
 void show_response_form(FieldForm& form, Session& session, const std::string& response) {
@@ -152,7 +168,12 @@ void show_response_form(FieldForm& form, Session& session, const std::string& re
     form.show_fields(
         tr("Response %1").arg(qs(shown_name(response))), response_fields(session, *found),
         [&session, &form, name](const QString& key, const QString& text) -> QString {
-            if (key == "name") return rename_to(session, name, text);
+            if (key == "name") {
+                const QString complaint = rename_to(session, name, text);
+                if (complaint.isEmpty())
+                    show_again(form, [&form, &session, name] { show_response_form(form, session, *name); });
+                return complaint;
+            }
             const QString wrong = change_named(session, &Finish::responses, *name, [&](Response& r) -> QString {
                 if (key == "kind") {
                     r.kind = text.toStdString();
@@ -166,20 +187,18 @@ void show_response_form(FieldForm& form, Session& session, const std::string& re
                 const ResponseKind* kind = find_response_kind(r.kind);
                 for (const ArgumentSpec& spec : kind->arguments) {
                     if (spec.name != key.toStdString()) continue;
-                    if (!spec.choices.empty()) {
-                        r.settings[key.toStdString()] = text.toStdString();
-                        return {};
+                    for (const std::string& choice : spec.choices) {
+                        if (qs(shown_name(choice)) == text) r.settings[key.toStdString()] = choice;
                     }
-                    const auto number = parse_number(text.toStdString());
+                    if (!spec.choices.empty()) return {};
+                    const auto number = number_from(text);
                     if (!number) return tr("'%1' is no number").arg(text);
                     r.settings[key.toStdString()] = *number;
                 }
                 return {};
             });
             // Another kind has other arguments.
-            if (key == "kind")
-                QMetaObject::invokeMethod(
-                    &form, [&form, &session, name] { show_response_form(form, session, *name); }, Qt::QueuedConnection);
+            if (key == "kind") show_again(form, [&form, &session, name] { show_response_form(form, session, *name); });
             return wrong;
         });
 }
@@ -222,12 +241,12 @@ void show_finish_form(FieldForm& form, Session& session) {
     const std::vector<Field> fields = {
         {"name", tr("Name"), qs(finish.name), {}},
         {"brief", tr("Brief"), qs(finish.brief), tr("what the effect must do, in a few plain lines")},
-        {"width", tr("Frame width, px"), QString::number(finish.frame_width), {}},
-        {"height", tr("Frame height, px"), QString::number(finish.frame_height), {}},
-        {"length", tr("Length, s"), number_text(finish.length), tr("of the time rule")}};
+        {"width", tr("Frame width"), tr("%1 px").arg(finish.frame_width), {}},
+        {"height", tr("Frame height"), tr("%1 px").arg(finish.frame_height), {}},
+        {"length", tr("Length"), tr("%1 s").arg(number_text(finish.length)), tr("of the time rule")}};
     form.show_fields(tr("This finish"), fields, [&session](const QString& key, const QString& text) -> QString {
         Finish changed = session.finish();
-        const auto number = parse_number(text.toStdString());
+        const auto number = number_from(text);
         if (key == "name") {
             if (text.trimmed().isEmpty()) return tr("A finish needs a name");
             changed.name = text.trimmed().toStdString();

@@ -220,6 +220,7 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
                               exact ? QString() : QStringLiteral(" ≈")));
         if (range.not_finite > 0) facts.append(tr("some values are not finite"));
     }
+    if (editing_ == Editing::step_name) facts.clear();
     theme::paint_text(painter, row.name_area.adjusted(after_name, 0, 0, 0), facts.join(QStringLiteral(" · ")),
                       theme::words(), theme::quiet);
     if (editing_ != Editing::formula) paint_formula(painter, row, step.formula, true);

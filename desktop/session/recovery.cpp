@@ -1,14 +1,13 @@
 #include "desktop/session/recovery.h"
 
-#include <signal.h>
 #include <unistd.h>
 
 #include <cstdlib>
 #include <filesystem>
+#include <fstream>
 #include <functional>
 #include <system_error>
-
-#include "core/base/text.h"
+#include <utility>
 
 namespace lacquer {
 
@@ -30,10 +29,22 @@ fs::path kept_file(const std::string& path) {
 
 constexpr const char* origin_key = "unsaved_copy_of";
 
+// A process's program and state as Linux tells them, such as "lacquer" and 'S'; empty and 'X' if it is gone.
+std::pair<std::string, char> told_of(const std::string& process) {
+    std::ifstream file("/proc/" + process + "/stat");
+    std::string line;
+    std::getline(file, line);
+    const std::size_t open = line.find('(');
+    const std::size_t close = line.rfind(')');
+    if (open == std::string::npos || close == std::string::npos || close + 2 >= line.size()) return {{}, 'X'};
+    return {line.substr(open + 1, close - open - 1), line[close + 2]};
+}
+
+// Whether the Lacquer that keeps this file still runs. Its number may have gone to another program since, and one that
+// has ended may still be listed until its parent looks ('Z').
 bool is_running(const std::string& file) {
-    const auto process = parse_number(file.substr(0, file.find('-')));
-    if (!process || *process < 1 || *process > 1e9) return false;
-    return kill(static_cast<pid_t>(*process), 0) == 0;
+    const auto [program, state] = told_of(file.substr(0, file.find('-')));
+    return program == told_of("self").first && state != 'Z' && state != 'X';
 }
 
 }  // namespace
