@@ -20,10 +20,17 @@ constexpr Rate join(Rate a, Rate b) {
 }
 
 // X(name, inputs, outputs). Floats, whole numbers (32 bits) and truths (all bits or none) share the same lanes.
+// multiply_add rounds twice, as the two instructions do for which it stands.
+// The last two rows are what makes control flow. A cell is a value that `assign` changes, at the end of a loop's turn;
+// all other values are assigned once. Between loop_begin and loop_end all is run again and again until no pixel wants
+// another turn (loop_exit); between skip_begin and skip_end nothing is run where no pixel wants it. What is only meant
+// for some pixels is picked by `select`.
 // clang-format off
 #define LACQUER_OPS(X) \
     X(constant, 0, 1) X(uniform, 0, 1) \
-    X(uv_x, 0, 1) X(uv_y, 0, 1) X(pixel_x, 0, 1) X(pixel_y, 0, 1) X(read_here, 0, 4) X(sample, 2, 4) \
+    X(uv_x, 0, 1) X(uv_y, 0, 1) X(pixel_x, 0, 1) X(pixel_y, 0, 1) \
+    X(read_here, 0, 4) X(sample, 2, 4) X(sample_level, 3, 4) X(fetch, 2, 4) X(picture_size, 0, 2) \
+    X(derivative_x, 1, 1) X(derivative_y, 1, 1) \
     X(add, 2, 1) X(subtract, 2, 1) X(multiply, 2, 1) X(divide, 2, 1) X(negate, 1, 1) \
     X(absolute, 1, 1) X(sign, 1, 1) X(floor, 1, 1) X(ceil, 1, 1) X(trunc, 1, 1) X(round, 1, 1) X(fract, 1, 1) \
     X(mod, 2, 1) X(min, 2, 1) X(max, 2, 1) X(clamp, 3, 1) X(mix, 3, 1) X(step, 2, 1) X(smoothstep, 3, 1) \
@@ -33,10 +40,15 @@ constexpr Rate join(Rate a, Rate b) {
     X(less, 2, 1) X(less_equal, 2, 1) X(equal, 2, 1) X(is_nan, 1, 1) X(is_inf, 1, 1) \
     X(add_int, 2, 1) X(subtract_int, 2, 1) X(multiply_int, 2, 1) X(divide_int, 2, 1) X(remainder_int, 2, 1) \
     X(negate_int, 1, 1) X(min_int, 2, 1) X(max_int, 2, 1) X(less_int, 2, 1) X(equal_int, 2, 1) \
+    X(divide_uint, 2, 1) X(remainder_uint, 2, 1) X(min_uint, 2, 1) X(max_uint, 2, 1) X(less_uint, 2, 1) \
+    X(shift_right_uint, 2, 1) X(to_uint, 1, 1) X(from_uint, 1, 1) \
     X(shift_left, 2, 1) X(shift_right, 2, 1) X(bit_and, 2, 1) X(bit_or, 2, 1) X(bit_xor, 2, 1) X(bit_not, 1, 1) \
+    X(multiply_add, 3, 1) X(copy, 1, 1) \
     X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) \
     X(hash_1, 1, 1) X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3) \
-    X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1)
+    X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1) \
+    X(cell, 0, 1) X(assign, 2, 0) X(loop_begin, 0, 0) X(loop_exit, 1, 0) X(loop_end, 0, 0) \
+    X(skip_begin, 1, 0) X(skip_end, 0, 0)
 // clang-format on
 
 enum class Op : std::uint8_t {
@@ -54,11 +66,18 @@ struct OpInfo {
 };
 const OpInfo& op_info(Op op);
 
+/// True for the instructions that steer others.
+constexpr bool is_control(Op op) { return op >= Op::loop_begin; }
+
+/// True for the instructions whose `bits` name a picture.
+constexpr bool reads_picture(Op op) { return op >= Op::read_here && op <= Op::picture_size; }
+
 /// One instruction. It defines the values first_out, first_out + 1, ...; `bits` is a constant's bits, or the slot of a
 /// uniform or picture.
 struct Instruction {
     Op op = Op::constant;
     Rate rate = Rate::uniform;
+    bool timed = false;  ///< depends on a cell: to be run at each turn, though it may be the same along a strip
     std::array<int, 3> in{-1, -1, -1};
     std::uint32_t bits = 0;
     int first_out = 0;
@@ -83,6 +102,7 @@ struct Ir {
     std::vector<UniformSlot> uniforms;
     std::vector<std::string> pictures;
     std::vector<IrOutput> outputs;
+    bool quads = false;  ///< has derivatives: drawn in 2 x 2 blocks
 };
 
 /// One line an instruction: "v7 pixel = multiply v3 v5".
@@ -96,6 +116,12 @@ Ir fold_constants(const Ir& ir);
 Ir share_common(const Ir& ir);
 /// Drops what no output needs.
 Ir drop_unused(const Ir& ir);
+/// Moves out of loops what is the same at every turn.
+Ir hoist_from_loops(const Ir& ir);
+/// Puts a multiplication and the addition that alone uses it together.
+Ir fuse(const Ir& ir);
+/// Finds for each value how often it can change, so that it is computed no oftener.
+Ir with_rates(Ir ir);
 /// All of the above.
 Ir optimised(const Ir& ir);
 

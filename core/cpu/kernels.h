@@ -7,19 +7,13 @@
 #include <vector>
 
 #include "core/cpu/ir.h"
+#include "core/picture/sample.h"
 
 namespace lacquer {
 
 /// Lanes of the widest instruction set; every strip's length is a multiple, and a uniform is stored this many times
 /// over.
 inline constexpr std::size_t lane_block = 16;
-
-/// A picture as the kernels see it: 4 floats a pixel, rows from the top. An empty one has no data.
-struct PictureView {
-    const float* data = nullptr;
-    int width = 0;
-    int height = 0;
-};
 
 /// What a kernel works on. Input k at pixel i is in[k][i * stride[k]], with stride 0 for what is the same all along
 /// the strip (then lane_block copies of it lie there). Whole vectors are read and written up to `count` rounded up.

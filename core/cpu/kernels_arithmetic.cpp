@@ -67,6 +67,25 @@ HWY_INLINE Word quotient(Word a, Word b) {
     return whole(b) == -1 ? 0U - a : static_cast<Word>(whole(a) / whole(b));
 }
 
+// Each pixel of a row's pair of two gets the right one less the left one.
+void derivative_x(const KernelArgs& k) {
+    for (std::size_t i = 0; i < k.count; i += 2) {
+        const float change = k.in[0][(i + 1) * k.stride[0]] - k.in[0][i * k.stride[0]];
+        k.out[0][i] = change;
+        k.out[0][i + 1] = change;
+    }
+}
+
+// Handed the upper row and the lower row.
+void derivative_y(const KernelArgs& k) {
+    for (std::size_t i = 0; i < k.count; ++i) k.out[0][i] = k.in[1][i * k.stride[1]] - k.in[0][i * k.stride[0]];
+}
+
+HWY_INLINE Word to_natural(float x) {
+    if (!(x > 0.0F)) return 0;
+    return x >= 4294967296.0F ? 0xFFFFFFFFU : static_cast<Word>(x);
+}
+
 void fill_arithmetic(KernelSet& set) {
     const auto put = [&set](Op op, Kernel kernel) { set.kernels[static_cast<std::size_t>(op)] = kernel; };
     using Args = const KernelArgs&;
@@ -110,6 +129,18 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::to_int, [](Args k) { one_input(k, [](VF a) { return hn::BitCast(F(), to_whole_vector(a)); }); });
     put(Op::from_int, [](Args k) { one_input(k, [](VF a) { return hn::ConvertTo(F(), hn::BitCast(I(), a)); }); });
 
+    put(Op::multiply_add, [](Args k) { three_inputs(k, [](VF a, VF b, VF c) { return hn::Add(hn::Mul(a, b), c); }); });
+    put(Op::copy, [](Args k) { one_input(k, [](VF a) { return a; }); });
+    put(Op::derivative_x, derivative_x);
+    put(Op::derivative_y, derivative_y);
+    put(Op::to_uint, [](Args k) { whole_one(k, [](Word a) { return to_natural(std::bit_cast<float>(a)); }); });
+    put(Op::from_uint, [](Args k) { whole_one(k, [](Word a) { return std::bit_cast<Word>(static_cast<float>(a)); }); });
+    put(Op::divide_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return b == 0 ? Word{0} : a / b; }); });
+    put(Op::remainder_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return b == 0 ? Word{0} : a % b; }); });
+    put(Op::min_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return std::min(a, b); }); });
+    put(Op::max_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return std::max(a, b); }); });
+    put(Op::less_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return all_bits(a < b); }); });
+    put(Op::shift_right_uint, [](Args k) { whole_two(k, [](Word a, Word b) { return a >> (b & 31U); }); });
     put(Op::add_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a + b; }); });
     put(Op::subtract_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a - b; }); });
     put(Op::multiply_int, [](Args k) { whole_two(k, [](Word a, Word b) { return a * b; }); });

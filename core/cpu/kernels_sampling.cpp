@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 
 HWY_BEFORE_NAMESPACE();
 namespace lacquer::HWY_NAMESPACE {
@@ -139,9 +140,21 @@ void black(const KernelArgs& k) {
     for (std::size_t c = 0; c < 4; ++c) std::fill_n(k.out[c], k.count, c == 3 ? 1.0F : 0.0F);
 }
 
+// What is asked for too rarely to be worth a way of its own.
+template <class Read>
+void one_by_one(const KernelArgs& k, Read read) {
+    for (std::size_t i = 0; i < k.count; ++i) {
+        const std::array<float, 4> colour = read(i);
+        for (std::size_t c = 0; c < 4; ++c) k.out[c][i] = colour[c];
+    }
+}
+
 void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
+    if (picture.sampling != Sampling{}) {
+        return one_by_one(k, [&](std::size_t i) { return lacquer::sample(picture, u[i * u_stride], v[i * v_stride]); });
+    }
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
@@ -163,11 +176,32 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
 
 void sample(const KernelArgs& k) { sample_strip(k, k.in[0], k.stride[0], k.in[1], k.stride[1]); }
 
+void sample_level(const KernelArgs& k) {
+    one_by_one(k, [&](std::size_t i) {
+        return lacquer::sample_level(*k.picture, k.in[0][i * k.stride[0]], k.in[1][i * k.stride[1]],
+                                     k.in[2][i * k.stride[2]]);
+    });
+}
+
+void fetch(const KernelArgs& k) {
+    one_by_one(k, [&](std::size_t i) {
+        return lacquer::fetch(*k.picture, std::bit_cast<std::int32_t>(k.in[0][i * k.stride[0]]),
+                              std::bit_cast<std::int32_t>(k.in[1][i * k.stride[1]]));
+    });
+}
+
+void picture_size(const KernelArgs& k) {
+    std::fill_n(k.out[0], k.count, std::bit_cast<float>(k.picture->width));
+    std::fill_n(k.out[1], k.count, std::bit_cast<float>(k.picture->height));
+}
+
 // A picture of the drawn size is just copied: sampling at pixel centres would give these very bits.
 void read_here(const KernelArgs& k) {
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
-    if (picture.width == k.grid_width && picture.height == k.grid_height) {
+    // Drawn in blocks of two, the last column and row may be beyond the picture.
+    const bool inside = static_cast<int>(k.count) <= picture.width - k.x && k.y < picture.height;
+    if (inside && picture.width == k.grid_width && picture.height == k.grid_height) {
         const float* pixel =
             picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
                                 static_cast<std::size_t>(k.x));
@@ -218,6 +252,9 @@ void fill_sampling(KernelSet& set) {
     put(Op::pixel_y, pixel_y);
     put(Op::sample, sample);
     put(Op::read_here, read_here);
+    put(Op::sample_level, sample_level);
+    put(Op::fetch, fetch);
+    put(Op::picture_size, picture_size);
 }
 
 }  // namespace lacquer::HWY_NAMESPACE

@@ -1,4 +1,4 @@
-// From a pass's typed trees to instructions on single values.
+// From a pass to single-assignment instructions on single values.
 #pragma once
 
 #include "core/cpu/ir.h"
@@ -6,8 +6,12 @@
 
 namespace lacquer {
 
-/// The program of a pass, nothing optimised. Truths and whole numbers are handed out as numbers. Uniforms are named by
-/// dial, response or known name; pictures by ground or stored step.
-Ir lower(const Pass& pass);
+/// Whether short loops are written out turn by turn, and branches that may be skipped are marked. The result's bits are
+/// the same.
+enum class Unrolling { yes, no };
+
+/// The pass as instructions, as they come; `optimised` makes them few. Names that are neither steps nor stored nor
+/// grounds are uniforms.
+Ir lower(const Pass& pass, Unrolling unrolling = Unrolling::yes);
 
 }  // namespace lacquer

@@ -31,14 +31,36 @@ private:
     int count_ = 0;
 };
 
+// Where each value is needed last. What is known before a loop and needed in it is needed until the loop's end.
 std::vector<std::size_t> last_uses(const Ir& ir) {
+    const std::size_t none = ir.code.size();
+    std::vector<std::size_t> loop_of(ir.code.size() + 1,
+                                     none);  // the innermost loop around an instruction, by its start
+    std::vector<std::size_t> end_of(ir.code.size() + 1, none);  // by a loop's start
+    std::vector<std::size_t> open;
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        if (!open.empty()) loop_of[n] = open.back();
+        if (ir.code[n].op == Op::loop_begin) open.push_back(n);
+        if (ir.code[n].op == Op::loop_end) {
+            end_of[open.back()] = n;
+            open.pop_back();
+        }
+    }
+    std::vector<std::size_t> first(static_cast<std::size_t>(ir.value_count), 0);
     std::vector<std::size_t> last(static_cast<std::size_t>(ir.value_count), 0);
+    const auto use = [&](int value, std::size_t n) {
+        const auto v = static_cast<std::size_t>(value);
+        std::size_t until = n;
+        for (std::size_t loop = loop_of[n]; loop != none && first[v] < loop; loop = loop_of[loop]) until = end_of[loop];
+        last[v] = std::max(last[v], until);
+    };
     for (std::size_t n = 0; n < ir.code.size(); ++n) {
         const Instruction& i = ir.code[n];
-        for (int k = 0; k < op_info(i.op).outputs; ++k) last[static_cast<std::size_t>(i.first_out + k)] = n;
-        for (std::size_t k = 0; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k) {
-            last[static_cast<std::size_t>(i.in[k])] = n;
+        for (int k = 0; k < op_info(i.op).outputs; ++k) {
+            first[static_cast<std::size_t>(i.first_out + k)] = n;
+            use(i.first_out + k, n);
         }
+        for (std::size_t k = 0; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k) use(i.in[k], n);
     }
     for (const IrOutput& output : ir.outputs) {
         for (const int value : output.values) last[static_cast<std::size_t>(value)] = ir.code.size();
@@ -61,40 +83,51 @@ hwy::AlignedFreeUniquePtr<float[]> zeroed(std::size_t floats) {
     return memory;
 }
 
+bool is_true(const float* lane) {
+    std::uint32_t bits = 0;
+    std::memcpy(&bits, lane, sizeof bits);
+    return bits != 0;
+}
+
 // Runs lines with the addresses that belong to one place in the grid.
 class Machine {
 public:
-    Machine(const Program& program, const RunInputs& inputs, Shared& shared)
+    Machine(const Program& program, const RunInputs& inputs, Shared& shared, const Cancel& cancel)
         : program_(program),
           inputs_(inputs),
           shared_(shared),
-          rows_(zeroed(static_cast<std::size_t>(program.stores[of(Rate::row)]) * lane_block)),
+          cancel_(cancel),
+          rows_(zeroed(2 * static_cast<std::size_t>(program.stores[of(Rate::row)]) * lane_block)),
           strips_(zeroed(static_cast<std::size_t>(program.stores[of(Rate::pixel)]) * strip_length())) {}
 
-    void run_lines(Rate rate, int x, int y, std::size_t count) {
-        KernelArgs args;
-        args.count = count;
-        args.x = x;
-        args.y = y;
-        args.grid_width = inputs_.width;
-        args.grid_height = inputs_.height;
-        args.frame_width = inputs_.frame_width;
-        args.frame_height = inputs_.frame_height;
-        for (const Line& line : program_.lines[of(rate)]) {
-            const OpInfo& info = op_info(line.op);
-            for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
-                args.in[k] = address(line.in[k], x);
-                args.stride[k] = line.in[k].rate == Rate::uniform || line.in[k].rate == Rate::row ? 0 : 1;
+    // Rows are 0 for the upper and 1 for the lower of a pair.
+    void run_row_lines(int y, int row) {
+        for (const Line& line : program_.lines[of(Rate::row)]) run_line(line, {0, y, row}, lane_block);
+    }
+    void run_plain_lines(Rate rate, int x, std::size_t count) {
+        for (const Line& line : program_.lines[of(rate)]) run_line(line, {x, 0, 0}, count);
+    }
+
+    // Computes the strip at (x, y), or the pair of strips there. False if it was called off within a loop.
+    bool run_pixel_lines(int x, int y, std::size_t count) {
+        const std::vector<Line>& lines = program_.lines[of(Rate::pixel)];
+        const int rows = program_.quads ? 2 : 1;
+        for (std::size_t n = 0; n < lines.size(); ++n) {
+            const Line& line = lines[n];
+            if (line.kernel == nullptr) {
+                if (line.op == Op::loop_end && cancel_.requested()) return false;
+                const bool goes = line.op == Op::loop_end || ((line.op == Op::loop_exit || line.op == Op::skip_begin) &&
+                                                              !wanted(line.in[0], x, y, count));
+                if (goes) n = line.jump;
+                continue;
             }
-            for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k)
-                args.out[k] = address(line.out[k], x);
-            if (line.op == Op::read_here || line.op == Op::sample) args.picture = &inputs_.pictures[line.slot];
-            line.kernel(args);
+            for (int row = 0; row < rows; ++row) run_line(line, {x, y + row, row}, line.narrow ? lane_block : count);
         }
+        return true;
     }
 
     // Hands the strip at (x, y) out to interleaved channels.
-    void store(const std::vector<Ref>& parts, Picture& picture, int x, int y, std::size_t count) {
+    void store(const std::vector<Ref>& parts, Picture& picture, int x, int y, int row, std::size_t count) {
         const auto channels = static_cast<std::size_t>(picture.channels);
         float* to = picture.at(x, y);
         if (parts.size() == 4 && channels == 4) {
@@ -102,8 +135,8 @@ public:
             std::array<const float*, 4> from{};
             std::array<std::size_t, 4> strides{};
             for (std::size_t c = 0; c < 4; ++c) {
-                from[c] = address(parts[c], x);
-                strides[c] = parts[c].rate == Rate::uniform || parts[c].rate == Rate::row ? 0 : 1;
+                from[c] = address(parts[c], x, row);
+                strides[c] = stride(parts[c]);
             }
             program_.join_pixels(from, strides, to, blocks);
             for (std::size_t i = blocks; i < count; ++i) {
@@ -115,36 +148,95 @@ public:
             for (std::size_t i = 0; i < count; ++i) to[i * channels + c] = 0.0F;
         }
         for (std::size_t c = 0; c < channels && c < parts.size(); ++c) {
-            const float* from = address(parts[c], x);
-            const bool one_value = parts[c].rate == Rate::uniform || parts[c].rate == Rate::row;
-            const std::size_t stride = one_value ? 0 : 1;
-            for (std::size_t i = 0; i < count; ++i) to[i * channels + c] = from[i * stride];
+            const float* from = address(parts[c], x, row);
+            const std::size_t step = stride(parts[c]);
+            for (std::size_t i = 0; i < count; ++i) to[i * channels + c] = from[i * step];
         }
     }
 
 private:
+    struct At {
+        int x;
+        int y;
+        int row;
+    };
+
+    void run_line(const Line& line, At at, std::size_t count) {
+        KernelArgs args;
+        args.count = count;
+        args.x = at.x;
+        args.y = at.y;
+        args.grid_width = inputs_.width;
+        args.grid_height = inputs_.height;
+        args.frame_width = inputs_.frame_width;
+        args.frame_height = inputs_.frame_height;
+        const OpInfo& info = op_info(line.op);
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
+            args.in[k] = address(line.in[k], at.x, at.row);
+            args.stride[k] = stride(line.in[k]);
+        }
+        if (line.op == Op::assign) {
+            args.in[0] = args.in[1];
+            args.stride[0] = args.stride[1];
+        }
+        if (line.op == Op::derivative_y) {
+            args.in[0] = address(line.in[0], at.x, 0);
+            args.in[1] = address(line.in[0], at.x, 1);
+            args.stride[1] = args.stride[0];
+        }
+        for (std::size_t k = 0; k < line.out.size(); ++k) args.out[k] = address(line.out[k], at.x, at.row);
+        if (reads_picture(line.op)) args.picture = &inputs_.pictures[line.slot];
+        line.kernel(args);
+    }
+
+    // Whether some pixel of the strip has a true value here.
+    bool wanted(Ref ref, int x, int y, std::size_t count) const {
+        const int rows = program_.quads && y + 1 < inputs_.height ? 2 : 1;
+        const std::size_t inside = std::min(count, static_cast<std::size_t>(inputs_.width - x));
+        for (int row = 0; row < rows; ++row) {
+            const float* mask = address(ref, x, row);
+            const std::size_t last = stride(ref) == 0 ? 1 : inside;
+            for (std::size_t i = 0; i < last; ++i) {
+                if (is_true(mask + i)) return true;
+            }
+        }
+        return false;
+    }
+
+    static std::size_t stride(Ref ref) { return ref.rate == Rate::uniform || ref.rate == Rate::row ? 0 : 1; }
     std::size_t strip_length() const { return static_cast<std::size_t>(program_.strip_length); }
-    float* address(Ref ref, int x) const {
+    float* address(Ref ref, int x, int row) const {
         const auto index = static_cast<std::size_t>(ref.index);
+        const auto half = static_cast<std::size_t>(row);
         switch (ref.rate) {
             case Rate::uniform:
                 return shared_.uniforms.get() + index * lane_block;
             case Rate::row:
-                return rows_.get() + index * lane_block;
+                return rows_.get() + (2 * index + half) * lane_block;
             case Rate::column:
                 return shared_.columns.get() + index * shared_.column_length + static_cast<std::size_t>(x);
             case Rate::pixel:
                 break;
         }
-        return strips_.get() + index * strip_length();
+        return strips_.get() + index * strip_length() + half * strip_length() / 2;
     }
 
     const Program& program_;
     const RunInputs& inputs_;
     Shared& shared_;
+    const Cancel& cancel_;
     hwy::AlignedFreeUniquePtr<float[]> rows_;
     hwy::AlignedFreeUniquePtr<float[]> strips_;
 };
+
+// How many pixels a strip covers from left to right.
+int strip_columns(const Program& program) { return program.quads ? program.strip_length / 2 : program.strip_length; }
+
+// Pixels to compute from x on; whole blocks of two where neighbours matter.
+std::size_t strip_count(const Program& program, int x, int width) {
+    const int count = std::min(strip_columns(program), width - x);
+    return static_cast<std::size_t>(program.quads ? count + count % 2 : count);
+}
 
 Shared prepare(const Program& program, const RunInputs& inputs) {
     Shared shared;
@@ -162,8 +254,29 @@ Shared prepare(const Program& program, const RunInputs& inputs) {
 
 }  // namespace
 
+namespace {
+
+// Lets the two ends of a loop or skip know each other. `open` holds the lines whose other end is still to come.
+void connect(std::vector<Line>& lines, Line& line, std::vector<std::size_t>& open) {
+    const std::size_t here = lines.size();
+    if (line.op == Op::loop_begin || line.op == Op::skip_begin || line.op == Op::loop_exit) open.push_back(here);
+    if (line.op == Op::skip_end) {
+        lines[open.back()].jump = here;
+        open.pop_back();
+    }
+    if (line.op == Op::loop_end) {
+        lines[open.back()].jump = here;  // the exit
+        open.pop_back();
+        line.jump = open.back();
+        open.pop_back();
+    }
+}
+
+}  // namespace
+
 Program lay_out(const Ir& ir, const KernelSet& kernels) {
     Program program;
+    program.quads = ir.quads;
     program.kernels = kernels.name;
     program.join_pixels = kernels.join_pixels;
     program.uniform_slots = ir.uniforms;
@@ -171,36 +284,45 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
     const std::vector<std::size_t> last = last_uses(ir);
     std::vector<Ref> refs(static_cast<std::size_t>(ir.value_count));
     StripStore strips;
+    std::vector<std::size_t> open;
+    std::vector<std::vector<int>> ends(ir.code.size() + 1);  // values by their last use
+    for (std::size_t v = 0; v < last.size(); ++v) ends[last[v]].push_back(static_cast<int>(v));
     for (std::size_t n = 0; n < ir.code.size(); ++n) {
         const Instruction& i = ir.code[n];
         const OpInfo& info = op_info(i.op);
         Line line;
         line.op = i.op;
-        line.kernel = kernels.kernels[static_cast<std::size_t>(i.op)];
+        line.kernel = kernels.kernels[static_cast<std::size_t>(i.op == Op::assign ? Op::copy : i.op)];
         line.slot = i.bits;
+        // What runs at each turn but is the same along the strip lives where rows' values do.
+        line.narrow = i.timed && i.rate != Rate::pixel;
+        const Rate store = line.narrow ? Rate::row : i.rate;
         for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
             line.in[k] = refs[static_cast<std::size_t>(i.in[k])];
         }
         for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
             Ref& ref = refs[static_cast<std::size_t>(i.first_out) + k];
-            ref = {i.rate, i.rate == Rate::pixel ? strips.take() : program.stores[of(i.rate)]++};
+            ref = {store, store == Rate::pixel ? strips.take() : program.stores[of(store)]++};
             line.out[k] = ref;
+        }
+        if (i.op == Op::assign) {
+            line.out[0] = refs[static_cast<std::size_t>(i.in[0])];
+            line.narrow = line.out[0].rate != Rate::pixel;
         }
         if (i.op == Op::constant) {
             program.constants.emplace_back(line.out[0].index, i.bits);
         } else if (i.op == Op::uniform) {
             program.uniforms.emplace_back(line.out[0].index, i.bits);
-        } else {
-            program.lines[of(i.rate)].push_back(line);
+        } else if (i.op != Op::cell) {
+            const bool with_pixels = i.timed || i.op == Op::assign || is_control(i.op);
+            std::vector<Line>& lines = program.lines[of(with_pixels ? Rate::pixel : i.rate)];
+            connect(lines, line, open);
+            lines.push_back(line);
         }
         // Outputs were placed first: no kernel may write over what it still reads.
-        std::vector<int> ended(i.in.begin(), i.in.begin() + info.inputs);
-        for (int k = 0; k < info.outputs; ++k) ended.push_back(i.first_out + k);
-        std::sort(ended.begin(), ended.end());
-        ended.erase(std::unique(ended.begin(), ended.end()), ended.end());
-        for (const int value : ended) {
+        for (const int value : ends[n]) {
             const Ref ref = refs[static_cast<std::size_t>(value)];
-            if (ref.rate == Rate::pixel && last[static_cast<std::size_t>(value)] == n) strips.give_back(ref.index);
+            if (ref.rate == Rate::pixel) strips.give_back(ref.index);
         }
     }
     program.stores[of(Rate::pixel)] = strips.count();
@@ -214,20 +336,33 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
     return program;
 }
 
+namespace {
+
+std::string text_of(const Line& line, const Program& program) {
+    const OpInfo& info = op_info(line.op);
+    if (line.op == Op::assign) return fmt::format("{} to {}", text_of(line.in[1]), text_of(line.out[0]));
+    std::string text;
+    for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) text += text_of(line.out[k]) + " ";
+    text += fmt::format("{}{}", info.outputs > 0 ? "= " : "", info.name);
+    for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) text += " " + text_of(line.in[k]);
+    if (reads_picture(line.op)) text += " " + program.pictures[line.slot];
+    return text;
+}
+
+}  // namespace
+
 std::string to_text(const Program& program) {
     constexpr std::array<std::string_view, 4> headings = {"once", "each row", "each column", "each pixel"};
-    std::string text = fmt::format("kernels {}, strips of {} pixels, {} at a time\n", program.kernels,
-                                   program.strip_length, program.stores[of(Rate::pixel)]);
+    std::string text =
+        fmt::format("kernels {}, strips of {} pixels, {} at a time{}\n", program.kernels, program.strip_length,
+                    program.stores[of(Rate::pixel)], program.quads ? ", two rows together" : "");
     for (std::size_t rate = 0; rate < 4; ++rate) {
         if (!program.lines[rate].empty()) text += fmt::format("{}\n", headings[rate]);
+        std::size_t margin = 2;
         for (const Line& line : program.lines[rate]) {
-            const OpInfo& info = op_info(line.op);
-            text += " ";
-            for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) text += " " + text_of(line.out[k]);
-            text += fmt::format(" = {}", info.name);
-            for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) text += " " + text_of(line.in[k]);
-            if (line.op == Op::read_here || line.op == Op::sample) text += " " + program.pictures[line.slot];
-            text += "\n";
+            if (line.op == Op::loop_end || line.op == Op::skip_end) margin -= 2;
+            text += std::string(margin, ' ') + text_of(line, program) + "\n";
+            if (line.op == Op::loop_begin || line.op == Op::skip_begin) margin += 2;
         }
     }
     return text;
@@ -236,34 +371,41 @@ std::string to_text(const Program& program) {
 bool run(const Program& program, const RunInputs& inputs, std::span<Picture> outputs, WorkerPool& pool,
          const Cancel& cancel) {
     Shared shared = prepare(program, inputs);
+    const int columns = strip_columns(program);
+    const int rows = program.quads ? 2 : 1;
     {
-        Machine machine(program, inputs, shared);
-        machine.run_lines(Rate::uniform, 0, 0, lane_block);
-        for (int x = 0; x < inputs.width; x += program.strip_length) {
-            const int count = std::min(program.strip_length, inputs.width - x);
-            machine.run_lines(Rate::column, x, 0, static_cast<std::size_t>(count));
+        Machine machine(program, inputs, shared, cancel);
+        machine.run_plain_lines(Rate::uniform, 0, lane_block);
+        for (int x = 0; x < inputs.width; x += columns) {
+            machine.run_plain_lines(Rate::column, x, strip_count(program, x, inputs.width));
         }
     }
     std::atomic<bool> whole{true};
-    const int tiles = (inputs.height + inputs.tile_rows - 1) / inputs.tile_rows;
+    const int tile_rows = (inputs.tile_rows + rows - 1) / rows * rows;
+    const int tiles = (inputs.height + tile_rows - 1) / tile_rows;
     pool.run(tiles, [&](int tile) {
         if (cancel.requested()) {
             whole = false;
             return;
         }
-        Machine machine(program, inputs, shared);
-        const int bottom = std::min(inputs.height, (tile + 1) * inputs.tile_rows);
-        for (int y = tile * inputs.tile_rows; y < bottom; ++y) {
+        Machine machine(program, inputs, shared, cancel);
+        const int bottom = std::min(inputs.height, (tile + 1) * tile_rows);
+        for (int y = tile * tile_rows; y < bottom; y += rows) {
             if (cancel.requested()) {
                 whole = false;
                 return;
             }
-            machine.run_lines(Rate::row, 0, y, lane_block);
-            for (int x = 0; x < inputs.width; x += program.strip_length) {
-                const auto count = static_cast<std::size_t>(std::min(program.strip_length, inputs.width - x));
-                machine.run_lines(Rate::pixel, x, y, count);
-                for (std::size_t k = 0; k < program.outputs.size(); ++k) {
-                    machine.store(program.outputs[k], outputs[k], x, y, count);
+            for (int row = 0; row < rows; ++row) machine.run_row_lines(y + row, row);
+            for (int x = 0; x < inputs.width; x += columns) {
+                if (!machine.run_pixel_lines(x, y, strip_count(program, x, inputs.width))) {
+                    whole = false;
+                    return;
+                }
+                const auto count = static_cast<std::size_t>(std::min(columns, inputs.width - x));
+                for (int row = 0; row < rows && y + row < bottom; ++row) {
+                    for (std::size_t k = 0; k < program.outputs.size(); ++k) {
+                        machine.store(program.outputs[k], outputs[k], x, y + row, row, count);
+                    }
                 }
             }
         }

@@ -26,6 +26,10 @@ struct Line {
     std::array<Ref, 3> in{};
     std::array<Ref, 4> out{};
     std::uint32_t slot = 0;
+    /// Computed once along the strip though it runs with the pixels.
+    bool narrow = false;
+    /// For an instruction that steers: the line of its other end.
+    std::size_t jump = 0;
 };
 
 /// The laid-out program: what is computed once, once a row, once a column, and at each pixel.
@@ -41,6 +45,9 @@ struct Program {
     std::vector<std::string> output_names;
     std::vector<std::vector<Ref>> outputs;
     int strip_length = 512;  ///< pixels; what a strip needs stays in the first-level cache
+    /// Drawn two rows at a time, so that each pixel's neighbours in its 2 x 2 block are at hand; a strip holds the
+    /// upper row's pixels, then the lower's.
+    bool quads = false;
 };
 
 /// Lays an IR out for a set of kernels.

@@ -55,14 +55,14 @@ private:
 
 // The first name in the tree, of the wanted type, that is a step or ground: what a step that is off passes on.
 const Typed* first_source(const Typed& typed, Type wanted) {
-    if (typed.kind == TypedKind::symbol && typed.type == wanted &&
-        (typed.symbol == SymbolKind::step || typed.symbol == SymbolKind::ground)) {
-        return &typed;
-    }
-    for (const Typed& arg : typed.args) {
-        if (const Typed* found = first_source(arg, wanted)) return found;
-    }
-    return nullptr;
+    const Typed* source = nullptr;
+    const auto look = [&](const Typed& node) {
+        const bool names =
+            node.kind == TypedKind::symbol && (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground);
+        if (source == nullptr && names && node.type == wanted) source = &node;
+    };
+    visit_nodes(typed, look);
+    return source;
 }
 
 Typed zero_of(Type type) {
@@ -181,7 +181,7 @@ private:
     void add_step(const Coat& coat, const Step& step, Scope& scope) {
         CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt};
         scope.out_of_reach[step.name] = "'" + step.name + "' is this step itself";
-        Result<Typed> typed = compile_formula(step.formula, scope);
+        Result<Typed> typed = compile_step(step.formula, scope);
         if (typed) {
             checked.typed = checked.on ? std::move(*typed) : passed_on(*typed);
             scope.symbols[step.name] = {SymbolKind::step, checked.typed->type};

@@ -22,7 +22,7 @@ Value dial_value(DialKind kind, const DialValue& setting) {
 }
 
 DialValue setting_from(const Value& value) {
-    if (!is_float(value.type)) return {static_cast<double>(value.whole), 0, 0};
+    if (!is_float(value.type)) return {static_cast<double>(value.wholes[0]), 0, 0};
     return {static_cast<double>(value.parts[0]), static_cast<double>(value.parts[1]),
             static_cast<double>(value.parts[2])};
 }
@@ -35,10 +35,10 @@ DriveValues drive_values(const CheckedFinish& checked, const Moment& moment, con
         values[response.name + ".presence"] = make_number(static_cast<float>(response_presence(response, moment)));
     }
     OracleInputs inputs;
-    inputs.name = [&](const Typed& symbol) {
+    inputs.name = [&](const Typed& symbol, int, int) {
         if (symbol.name == "time") return make_number(static_cast<float>(moment.time));
         const auto found = values.find(symbol.name);
-        return found != values.end() ? found->second : Value{symbol.type, {}, 0};
+        return found != values.end() ? found->second : Value{symbol.type, {}, {}};
     };
     for (const std::size_t i : checked.dial_order) {
         const Dial& dial = finish.dials[i];

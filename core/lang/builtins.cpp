@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/lang/type.h"
+
 namespace lacquer {
 
 namespace {
@@ -46,19 +48,24 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::max, "max", 'g', "gg", "a b", "the larger"},
     {B::clamp, "clamp", 'g', "ggg", "x least most", "x held between two ends"},
     {B::mix, "mix", 'g', "ggg", "a b share", "a * (1 - share) + b * share"},
-    {B::mix_choice, "mix", 'g', "ggb", "a b which", "a, or b where which is true"},
+    {B::mix_choice, "mix", 'g', "ggB", "a b which", "a, or b where which is true"},
     {B::step, "step", 'g', "gg", "edge x", "0 below the edge, 1 from it on"},
     {B::smoothstep, "smoothstep", 'g', "ggg", "edge0 edge1 x",
      "0 to 1 between two edges, level at both; equal edges make a step"},
-    {B::is_nan, "isnan", 'b', "f", "x", "true if x is not a number"},
-    {B::is_inf, "isinf", 'b', "f", "x", "true if x is infinite"},
-    {B::float_bits_to_int, "floatBitsToInt", 'i', "f", "x", "the bits of a number as a whole number"},
-    {B::int_bits_to_float, "intBitsToFloat", 'f', "i", "bits", "the number that has these bits"},
-    {B::abs_int, "abs", 'i', "i", "x", "x without its sign"},
-    {B::sign_int, "sign", 'i', "i", "x", "-1, 0 or 1"},
-    {B::min_int, "min", 'i', "ii", "a b", "the smaller"},
-    {B::max_int, "max", 'i', "ii", "a b", "the larger"},
-    {B::clamp_int, "clamp", 'i', "iii", "x least most", "x held between two ends"},
+    {B::is_nan, "isnan", 'B', "g", "x", "true if x is not a number"},
+    {B::is_inf, "isinf", 'B', "g", "x", "true if x is infinite"},
+    {B::float_bits_to_int, "floatBitsToInt", 'w', "g", "x", "the bits of a number as a whole number"},
+    {B::int_bits_to_float, "intBitsToFloat", 'g', "w", "bits", "the number that has these bits"},
+    {B::float_bits_to_uint, "floatBitsToUint", 'n', "g", "x", "the bits of a number, without sign"},
+    {B::uint_bits_to_float, "uintBitsToFloat", 'g', "n", "bits", "the number that has these bits"},
+    {B::abs_int, "abs", 'w', "w", "x", "x without its sign"},
+    {B::sign_int, "sign", 'w', "w", "x", "-1, 0 or 1"},
+    {B::min_int, "min", 'w', "ww", "a b", "the smaller"},
+    {B::max_int, "max", 'w', "ww", "a b", "the larger"},
+    {B::clamp_int, "clamp", 'w', "www", "x least most", "x held between two ends"},
+    {B::min_uint, "min", 'n', "nn", "a b", "the smaller"},
+    {B::max_uint, "max", 'n', "nn", "a b", "the larger"},
+    {B::clamp_uint, "clamp", 'n', "nnn", "x least most", "x held between two ends"},
     {B::length, "length", 'f', "g", "v", "distance from 0"},
     {B::distance, "distance", 'f', "gg", "a b", "distance between two points"},
     {B::dot, "dot", 'f', "gg", "a b", "sum of the products of the parts"},
@@ -67,6 +74,30 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::faceforward, "faceforward", 'g', "ggg", "n i reference", "n turned to face away from i"},
     {B::reflect, "reflect", 'g', "gg", "i n", "i - 2 * dot(n, i) * n"},
     {B::refract, "refract", 'g', "ggf", "i n eta", "the direction i bent where it passes a surface"},
+    {B::matrix_parts_2, "matrixCompMult", 'm', "mm", "a b", "the products of the parts"},
+    {B::matrix_parts_3, "matrixCompMult", 'M', "MM", "a b", "the products of the parts"},
+    {B::outer_2, "outerProduct", 'm', "22", "column row", "every part of one times every part of the other"},
+    {B::outer_3, "outerProduct", 'M', "33", "column row", "every part of one times every part of the other"},
+    {B::transpose_2, "transpose", 'm', "m", "m", "rows and columns exchanged"},
+    {B::transpose_3, "transpose", 'M', "M", "m", "rows and columns exchanged"},
+    {B::determinant_2, "determinant", 'f', "m", "m", "by how much it scales areas"},
+    {B::determinant_3, "determinant", 'f', "M", "m", "by how much it scales volumes"},
+    {B::inverse_2, "inverse", 'm', "m", "m", "what undoes it"},
+    {B::inverse_3, "inverse", 'M', "M", "m", "what undoes it"},
+    {B::less_than, "lessThan", 'B', "aa", "a b", "for each part, whether a < b"},
+    {B::less_than_equal, "lessThanEqual", 'B', "aa", "a b", "for each part, whether a <= b"},
+    {B::greater_than, "greaterThan", 'B', "aa", "a b", "for each part, whether a > b"},
+    {B::greater_than_equal, "greaterThanEqual", 'B', "aa", "a b", "for each part, whether a >= b"},
+    {B::equal, "equal", 'B', "aa", "a b", "for each part, whether a == b"},
+    {B::equal_truth, "equal", 'B', "BB", "a b", "for each part, whether a == b"},
+    {B::not_equal, "notEqual", 'B', "aa", "a b", "for each part, whether a != b"},
+    {B::not_equal_truth, "notEqual", 'B', "BB", "a b", "for each part, whether a != b"},
+    {B::any, "any", 'b', "B", "v", "whether some part is true"},
+    {B::all, "all", 'b', "B", "v", "whether all parts are true"},
+    {B::opposite, "not", 'B', "B", "v", "for each part, the opposite"},
+    {B::derivative_x, "dFdx", 'g', "g", "x", "by how much x changes to the next drawn pixel on the right"},
+    {B::derivative_y, "dFdy", 'g', "g", "x", "by how much x changes to the next drawn pixel below"},
+    {B::derivative_width, "fwidth", 'g', "g", "x", "abs(dFdx(x)) + abs(dFdy(x))"},
     {B::hash_1, "hash", 'f', "f", "cell", "a random number in 0..1 for each whole number"},
     {B::hash_2, "hash", 'f', "2", "cell", "a random number in 0..1 for each unit square"},
     {B::hash_3, "hash", 'f', "3", "cell", "a random number in 0..1 for each unit cube"},
@@ -77,6 +108,11 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::gradient_noise_3, "gradient_noise", 'f', "3", "where",
      "random slopes in space, blended smoothly, 0..1 round 0.5"},
     {B::texture, "texture", 'p', "p2", "picture where", "a step or ground read at another place"},
+    {B::texture_lod, "textureLod", 'p', "p2f", "picture where level",
+     "the same from a smaller copy: level 1 is half the size, 2 a quarter"},
+    {B::texel_fetch, "texelFetch", 'p', "pI", "picture pixel", "one pixel of a step or ground, as it is"},
+    {B::texture_size, "textureSize", 'I', "p", "picture", "width and height in pixels"},
+    {B::at, "at", '4', "tf", "gradient t", "the colour of a gradient, or the height of a curve, at t in 0..1"},
 }};
 
 constexpr bool in_order() {
@@ -94,8 +130,9 @@ std::span<const BuiltinRow> builtin_rows() { return rows; }
 const BuiltinRow& builtin_row(Builtin id) { return rows[static_cast<std::size_t>(id)]; }
 
 bool is_builtin_name(std::string_view name) {
-    constexpr std::array<std::string_view, 8> words = {"float", "vec2", "vec3", "vec4", "int", "bool", "true", "false"};
-    return std::find(words.begin(), words.end(), name) != words.end() ||
+    constexpr std::array<std::string_view, 8> words = {"true", "false", "if",       "else",
+                                                       "for",  "break", "continue", "return"};
+    return type_named(name) || std::find(words.begin(), words.end(), name) != words.end() ||
            std::any_of(rows.begin(), rows.end(), [&](const BuiltinRow& row) { return row.name == name; });
 }
 

@@ -55,11 +55,16 @@ enum class Builtin {
     float_bits_to_int,
     int_bits_to_float,
     // whole numbers
+    float_bits_to_uint,
+    uint_bits_to_float,
     abs_int,
     sign_int,
     min_int,
     max_int,
     clamp_int,
+    min_uint,
+    max_uint,
+    clamp_uint,
     // geometry
     length,
     distance,
@@ -69,6 +74,33 @@ enum class Builtin {
     faceforward,
     reflect,
     refract,
+    // matrices
+    matrix_parts_2,
+    matrix_parts_3,
+    outer_2,
+    outer_3,
+    transpose_2,
+    transpose_3,
+    determinant_2,
+    determinant_3,
+    inverse_2,
+    inverse_3,
+    // comparing part by part
+    less_than,
+    less_than_equal,
+    greater_than,
+    greater_than_equal,
+    equal,
+    equal_truth,
+    not_equal,
+    not_equal_truth,
+    any,
+    all,
+    opposite,
+    // within 2 x 2 drawn pixels
+    derivative_x,
+    derivative_y,
+    derivative_width,
     // random and noise
     hash_1,
     hash_2,
@@ -80,11 +112,17 @@ enum class Builtin {
     gradient_noise_3,
     // pictures
     texture,
+    texture_lod,
+    texel_fetch,
+    texture_size,
+    at,
     count
 };
 
-/// A row of the table. `result` and each letter of `params` is a type: g any number of numbers (all g alike), f one
-/// number, 2 3 4 so many, b yes or no, i a whole number, p the name of a step or ground.
+/// A row of the table. `result` and each letter of `params` is a type: g any number of numbers, w of whole numbers, n
+/// of whole numbers without sign, a of any of these, B of yes or no (all of these letters alike in one call); f one
+/// number, 2 3 4 so many, b yes or no, i a whole number, I two, u one without sign, m and M a matrix of 2 x 2 and 3 x
+/// 3, p the name of a step or ground (as a result: what it has), t the name of a gradient or curve.
 struct BuiltinRow {
     Builtin id;
     std::string_view name;
@@ -100,7 +138,7 @@ std::span<const BuiltinRow> builtin_rows();
 /// The row of an id.
 const BuiltinRow& builtin_row(Builtin id);
 
-/// True if some built-in or constructor goes by this name.
+/// True if some built-in, type or word of the language goes by this name.
 bool is_builtin_name(std::string_view name);
 
 /// How the function is called, such as "mix(a, b, share)".

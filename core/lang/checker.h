@@ -1,14 +1,14 @@
 // From what a formula says to what it means: names, types, widths.
 #pragma once
 
-#include <functional>
 #include <map>
+#include <memory>
 #include <optional>
-#include <set>
 #include <string>
 #include <string_view>
 
 #include "core/base/result.h"
+#include "core/lang/code.h"
 #include "core/lang/expression.h"
 #include "core/lang/typed.h"
 
@@ -21,10 +21,11 @@ struct Symbol {
 };
 
 /// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and
-/// the fault repeats it.
+/// the fault repeats it. `functions` are those that may be called besides the built-in ones.
 struct Scope {
     std::map<std::string, Symbol, std::less<>> symbols;
     std::map<std::string, std::string, std::less<>> out_of_reach;
+    std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>> functions;
 };
 
 /// The names that every step knows: uv, pixel, frame_size, pixel_size, aspect, time.
@@ -34,11 +35,20 @@ Scope step_scope();
 /// 1; 3 with 4 under an operator works on the colours and keeps the opacity; for a function whose result is one number
 /// (dot, distance) 4 with 3 drops the opacity. `text` is what was parsed, for quoting.
 /// Faults: `lang.unknown-name`, `lang.unknown-function`, `lang.out-of-reach`, `lang.width`, `lang.kind`, `lang.count`,
-/// `lang.parts`, `lang.picture`.
+/// `lang.parts`, `lang.picture`, `lang.matrix`, `lang.too-big`.
 Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text);
 
-/// Parses and checks in one go. With `wanted`, the result is fitted to that type.
+/// Gives code its meaning: a `run` of a function without arguments. What it gives back has the widest of the types that
+/// its `return`s have. Faults: those of `check`, `lang.duplicate`, `lang.no-result`, `lang.assignment`,
+/// `lang.derivative`, `lang.turns`, `lang.statement`.
+Result<Typed> check_code(const Code& code, const Scope& scope, std::string_view text);
+
+/// Parses and checks one expression. With `wanted`, the result is fitted to that type.
 Result<Typed> compile_formula(std::string_view text, const Scope& scope, std::optional<Type> wanted = std::nullopt);
+
+/// Parses and checks what a step holds: an expression or code. A step's value is up to four numbers, a yes or no, or a
+/// whole number; else `lang.step-type`.
+Result<Typed> compile_step(std::string_view text, const Scope& scope);
 
 /// All names that the formula uses as values or pictures, in order of first use.
 std::vector<std::string> names_used(const Typed& typed);

@@ -12,9 +12,10 @@ bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_part(char c) { return is_name_start(c) || is_digit(c); }
 
 // Longest first, so that "<=" is not read as "<".
-constexpr std::array<std::string_view, 35> marks = {
-    "<<=", ">>=", "<<", ">>", "<=", ">=", "==", "!=", "&&", "||", "^^", "++", "--", "+=", "-=", "*=", "/=", "(",
-    ")",   ",",   ".",  "?",  ":",  "+",  "-",  "*",  "/",  "%",  "<",  ">",  "!",  "~",  "&",  "|",  "^"};
+constexpr std::array<std::string_view, 43> marks = {"<<=", ">>=", "<<", ">>", "<=", ">=", "==", "!=", "&&", "||", "^^",
+                                                    "++",  "--",  "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "(",
+                                                    ")",   ",",   ".",  "?",  ":",  "+",  "-",  "*",  "/",  "%",  "<",
+                                                    ">",   "!",   "~",  "&",  "|",  "^",  "=",  ";",  "{",  "}"};
 
 class Lexer {
 public:
@@ -106,6 +107,7 @@ private:
             }
             if (peek() == 'f' || peek() == 'F') ++at_;
         }
+        if (peek() == 'u' || peek() == 'U') ++at_;
         if (is_name_part(peek())) {
             while (is_name_part(peek())) ++at_;
             return fault("lang.number", span_from(begin),
@@ -119,14 +121,9 @@ private:
         const std::size_t begin = at_++;
         while (at_ < source_.size() && (static_cast<unsigned char>(source_[at_]) & 0xC0U) == 0x80U) ++at_;
         const std::string_view odd = source_.substr(begin, at_ - begin);
-        if (odd == "=") return fault("lang.character", span_from(begin), "a step has no '='", "to compare, write ==");
         if (odd == "[" || odd == "]") {
             return fault("lang.character", span_from(begin), "parts are not taken with brackets",
                          "write .x, .y, .z or .w");
-        }
-        if (odd == ";" || odd == "{" || odd == "}") {
-            return fault("lang.character", span_from(begin), "a formula is one expression",
-                         "take out the '" + std::string(odd) + "', or make more steps");
         }
         const bool printable = odd.size() > 1 || (odd[0] >= 0x20 && odd[0] < 0x7F);
         return fault("lang.character", span_from(begin),

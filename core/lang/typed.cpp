@@ -1,5 +1,7 @@
 #include "core/lang/typed.h"
 
+#include <algorithm>
+
 #include "core/base/text.h"
 
 namespace lacquer {
@@ -12,9 +14,88 @@ std::string list(const std::vector<Typed>& args) {
     return text;
 }
 
+std::string statements_text(const std::vector<TypedStatement>& statements, const TypedFunction& function, int depth);
+
+std::string target_text(const TypedStatement& s, const TypedFunction& function) {
+    std::string text = function.variables[static_cast<std::size_t>(s.variable)].name;
+    if (s.part_count > 0) text += ".";
+    for (int i = 0; i < s.part_count; ++i) text += "xyzw"[s.parts[static_cast<std::size_t>(i)]];
+    return text;
+}
+
+// A declaration or an assignment, without the semicolon.
+std::string simple_text(const TypedStatement& s, const TypedFunction& function) {
+    const TypedVariable& variable = function.variables[static_cast<std::size_t>(s.variable)];
+    const bool declares = s.kind == StatementKind::declare;
+    std::string text = declares ? std::string(glsl_name(variable.type)) + " " : "";
+    text += target_text(s, function) + " = ";
+    return text + (s.values.empty() ? std::string(glsl_name(variable.type)) + "(0)" : to_text(s.values[0]));
+}
+
+std::string statement_text(const TypedStatement& s, const TypedFunction& function, int depth) {
+    const std::string margin(static_cast<std::size_t>(depth) * 4, ' ');
+    const auto braced = [&](const std::vector<TypedStatement>& body) {
+        return "{\n" + statements_text(body, function, depth + 1) + margin + "}";
+    };
+    switch (s.kind) {
+        case StatementKind::declare:
+        case StatementKind::assign:
+            return margin + simple_text(s, function) + ";\n";
+        case StatementKind::branch:
+            return margin + "if (" + to_text(s.values[0]) + ") " + braced(s.body) +
+                   (s.otherwise.empty() ? "" : " else " + braced(s.otherwise)) + "\n";
+        case StatementKind::loop:
+            return margin + "for (" + (s.first.empty() ? "" : simple_text(s.first[0], function)) + "; " +
+                   to_text(s.values[0]) + "; " + (s.last.empty() ? "" : simple_text(s.last[0], function)) + ") " +
+                   braced(s.body) + "\n";
+        case StatementKind::leave:
+            return margin + "break;\n";
+        case StatementKind::skip:
+            return margin + "continue;\n";
+        case StatementKind::give_back:
+            return margin + "return " + to_text(s.values[0]) + ";\n";
+        case StatementKind::block:
+            break;
+    }
+    return margin + braced(s.body) + "\n";
+}
+
+std::string statements_text(const std::vector<TypedStatement>& statements, const TypedFunction& function, int depth) {
+    std::string text;
+    for (const TypedStatement& s : statements) text += statement_text(s, function, depth);
+    return text;
+}
+
+// Functions that this one calls, innermost first, each once.
+void collect_functions(const Typed& typed, std::vector<const TypedFunction*>& functions) {
+    const auto look = [&](const Typed& node) {
+        const TypedFunction* function = node.function.get();
+        if (function == nullptr || function->name.empty()) return;
+        if (std::find(functions.begin(), functions.end(), function) == functions.end()) functions.push_back(function);
+    };
+    visit_nodes(typed, look);
+    std::reverse(functions.begin(), functions.end());
+}
+
+std::string code_text(const Typed& typed) {
+    std::vector<const TypedFunction*> functions;
+    collect_functions(typed, functions);
+    std::string text = "{\n";
+    for (const TypedFunction* function : functions) {
+        text += "    " + std::string(glsl_name(function->type)) + " " + function->name + "(";
+        for (int i = 0; i < function->parameters; ++i) {
+            const TypedVariable& variable = function->variables[static_cast<std::size_t>(i)];
+            text += (i == 0 ? "" : ", ") + std::string(glsl_name(variable.type)) + " " + variable.name;
+        }
+        text += ") {\n" + statements_text(function->body, *function, 2) + "    }\n";
+    }
+    return text + statements_text(typed.function->body, *typed.function, 1) + "}";
+}
+
 std::string literal(const Typed& typed) {
     if (typed.type == Type::boolean) return typed.number != 0 ? "true" : "false";
     std::string text = shortest_number(typed.number);
+    if (typed.type == Type::natural) return text + "u";
     if (typed.type == Type::number && text.find_first_of(".en") == std::string::npos) text += ".0";
     return text;
 }
@@ -37,9 +118,11 @@ std::string binary_text(const Typed& typed) {
     return "vec4((" + left + ").xyz" + mark + "(" + right + ").xyz, (" + with_opacity + ").w)";
 }
 
-void collect(const Typed& typed, std::vector<AdaptationMark>& marks) {
-    if (typed.adaptation != Adaptation::none) marks.push_back({typed.adaptation, typed.span});
-    for (const Typed& arg : typed.args) collect(arg, marks);
+std::string read_text(const Typed& typed) {
+    const std::string name(builtin_row(typed.builtin).name);
+    if (!typed.name.empty()) return name + "(" + typed.name + (typed.args.empty() ? "" : ", " + list(typed.args)) + ")";
+    std::vector<Typed> others(typed.args.begin(), typed.args.end() - 1);
+    return name + "(" + to_text(typed.args.back()) + (others.empty() ? "" : ", " + list(others)) + ")";
 }
 
 }  // namespace
@@ -49,6 +132,7 @@ std::string to_text(const Typed& typed) {
         case TypedKind::literal:
             return literal(typed);
         case TypedKind::symbol:
+        case TypedKind::variable:
             return typed.name;
         case TypedKind::parts:
             return parts_text(typed);
@@ -64,14 +148,19 @@ std::string to_text(const Typed& typed) {
         case TypedKind::call:
             return std::string(builtin_row(typed.builtin).name) + "(" + list(typed.args) + ")";
         case TypedKind::read:
-            return "texture(" + typed.name + ", " + list(typed.args) + ")";
+            return read_text(typed);
+        case TypedKind::run:
+            return typed.name.empty() ? code_text(typed) : typed.name + "(" + list(typed.args) + ")";
     }
     return "";
 }
 
 std::vector<AdaptationMark> adaptations(const Typed& typed) {
     std::vector<AdaptationMark> marks;
-    collect(typed, marks);
+    const auto collect = [&](const Typed& node) {
+        if (node.adaptation != Adaptation::none) marks.push_back({node.adaptation, node.span});
+    };
+    visit_nodes(typed, collect);
     return marks;
 }
 

@@ -1,14 +1,17 @@
-// A formula that makes sense: every node has a type, every name stands for something, and every change of width is
-// written out.
+// A formula or code that makes sense: every node has a type, every name stands for something, and every change of width
+// is written out.
 #pragma once
 
 #include <array>
 #include <cstdint>
+#include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/base/span.h"
 #include "core/lang/builtins.h"
+#include "core/lang/code.h"
 #include "core/lang/type.h"
 
 namespace lacquer {
@@ -19,7 +22,8 @@ enum class SymbolKind {
     dial,
     response,  ///< a response's value, or `name.presence`
     step,
-    ground
+    ground,
+    gradient  ///< a gradient or curve, read by at()
 };
 
 enum class Operator {
@@ -50,18 +54,22 @@ enum class Operator {
 enum class TypedKind {
     literal,    ///< `number`, of any scalar type
     symbol,     ///< `name`, a `symbol`
+    variable,   ///< the function's variable number `variable`, called `name`
     parts,      ///< `part_count` of `parts` of args[0]
-    construct,  ///< parts of all args in a row as floats; a lone single number fills every part
-    convert,    ///< args[0], one part, as another scalar type
+    construct,  ///< parts of all args in a row; a lone part fills every part of a vector, the diagonal of a matrix
+    convert,    ///< args[0], part by part, as another scalar type
     unary,
     binary,
     select,  ///< args[0] ? args[1] : args[2]
     call,    ///< `builtin`(args...)
-    read     ///< texture(`name`, args[0])
+    read,    ///< `builtin`(`name`, args...): the functions that read pictures and gradients
+    run      ///< `function`(args...)
 };
 
 /// How the checker changed a value to make it fit; shown as a quiet mark.
 enum class Adaptation { none, filled, opacity_dropped, opacity_added };
+
+struct TypedFunction;
 
 struct Typed {
     TypedKind kind = TypedKind::literal;
@@ -72,15 +80,54 @@ struct Typed {
     SymbolKind symbol = SymbolKind::known;
     Builtin builtin = Builtin::count;
     Operator op = Operator::add;
+    int variable = 0;
     std::array<std::uint8_t, 4> parts{};
     int part_count = 0;
     /// For a binary node of 3 with 4 numbers: works on the colours and keeps the opacity of args[opacity_of].
     int opacity_of = -1;
     Adaptation adaptation = Adaptation::none;
+    std::shared_ptr<const TypedFunction> function;
     std::vector<Typed> args;
 };
 
-/// The tree as text, in GLSL spelling with every adaptation written out.
+struct TypedVariable {
+    std::string name;
+    Type type = Type::number;
+};
+
+/// A statement of a function. What `values` holds: a declaration's or assignment's new value, a condition, what is
+/// given back. A declaration without a value sets zeros.
+struct TypedStatement {
+    StatementKind kind = StatementKind::block;
+    Span span;
+    int variable = 0;                     ///< declared or assigned
+    std::array<std::uint8_t, 4> parts{};  ///< of an assignment to parts of the variable
+    int part_count = 0;                   ///< 0: to all of it
+    std::vector<Typed> values;
+    std::vector<TypedStatement> body;
+    std::vector<TypedStatement> otherwise;  ///< of a branch
+    std::vector<TypedStatement> first;      ///< of a loop: at most one
+    std::vector<TypedStatement> last;       ///< of a loop: at most one
+    std::optional<int> turns;               ///< of a loop whose count is known beforehand
+};
+
+/// Most turns of loops at one pixel, within one step.
+inline constexpr int max_turns = 65536;
+
+/// A function of the artist's or of an operation's. It gives back a value on every way through it.
+struct TypedFunction {
+    std::string name;
+    Type type = Type::number;
+    int parameters = 0;                    ///< how many of the variables are handed over
+    std::vector<TypedVariable> variables;  ///< all of them, parameters first
+    std::vector<TypedStatement> body;
+    bool derivatives = false;  ///< uses dFdx, dFdy or fwidth
+    std::size_t size = 0;      ///< nodes, with those of the functions it calls
+    /// Turns of all loops together where every count is known; nothing where they must be counted as they run.
+    std::optional<std::int64_t> turns = 0;
+};
+
+/// The tree as text, in GLSL spelling with every adaptation written out; code as its functions' bodies.
 std::string to_text(const Typed& typed);
 
 /// All adaptations in the tree with their spans, in reading order.
@@ -92,5 +139,27 @@ std::vector<AdaptationMark> adaptations(const Typed& typed);
 
 /// GLSL spelling of an operator.
 std::string_view operator_mark(Operator op);
+
+/// Calls `visit(const Typed&)` on every node in reading order, those of called functions too.
+template <class Visit>
+void visit_nodes(const Typed& typed, Visit& visit);
+
+template <class Visit>
+void visit_nodes(const std::vector<TypedStatement>& statements, Visit& visit) {
+    for (const TypedStatement& statement : statements) {
+        visit_nodes(statement.first, visit);
+        for (const Typed& value : statement.values) visit_nodes(value, visit);
+        visit_nodes(statement.last, visit);
+        visit_nodes(statement.body, visit);
+        visit_nodes(statement.otherwise, visit);
+    }
+}
+
+template <class Visit>
+void visit_nodes(const Typed& typed, Visit& visit) {
+    visit(typed);
+    for (const Typed& arg : typed.args) visit_nodes(arg, visit);
+    if (typed.function != nullptr) visit_nodes(typed.function->body, visit);
+}
 
 }  // namespace lacquer

@@ -13,33 +13,101 @@ struct Tap {
     float fraction;
 };
 
-Tap tap(float position, int size) {
+// The pixel that stands at `index`, a whole number, when the picture goes on beyond its borders.
+int beyond(float index, int size, Wrap wrap) {
     const float extent = static_cast<float>(size);
-    float p = position * extent - 0.5F;
-    p = std::floor(p * 256.0F + 0.5F) * (1.0F / 256.0F);
+    if (std::isnan(index) || std::isinf(index)) return 0;
+    if (wrap == Wrap::repeat) return std::min(static_cast<int>(index - extent * std::floor(index / extent)), size - 1);
+    const float period = 2.0F * extent;
+    const int within = std::min(static_cast<int>(index - period * std::floor(index / period)), 2 * size - 1);
+    return within < size ? within : 2 * size - 1 - within;
+}
+
+float rounded_position(float position, int size, float centre) {
+    const float p = position * static_cast<float>(size) - centre;
+    return std::floor(p * 256.0F + 0.5F) * (1.0F / 256.0F);
+}
+
+Tap held(float p, int size) {
     if (!(p >= 0.0F)) p = 0.0F;
-    if (p > extent - 1.0F) p = extent - 1.0F;
+    if (p > static_cast<float>(size) - 1.0F) p = static_cast<float>(size) - 1.0F;
     const int low = static_cast<int>(p);
-    const float fraction = p - static_cast<float>(low);
-    return {low, std::min(low + 1, size - 1), fraction};
+    return {low, std::min(low + 1, size - 1), p - static_cast<float>(low)};
+}
+
+Tap tap(float position, int size, Sampling sampling) {
+    const bool nearest = sampling.filter == Filter::nearest;
+    float p = rounded_position(position, size, nearest ? 0.0F : 0.5F);
+    if (nearest) p = std::floor(p);
+    if (sampling.wrap == Wrap::clamp) return held(p, size);
+    const float low = std::floor(p);
+    const bool finite = std::isfinite(p);
+    return {beyond(low, size, sampling.wrap), beyond(low + 1.0F, size, sampling.wrap), finite ? p - low : 0.0F};
 }
 
 // With a fraction of 0 the second tap is not looked at: an infinite neighbour must not turn into NaN.
 float blend(float a, float b, float fraction) { return fraction == 0.0F ? a : a * (1.0F - fraction) + b * fraction; }
 
+const float* pixel(const PictureView& picture, int x, int y) {
+    return picture.data +
+           4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(x));
+}
+
+constexpr std::array<float, 4> black = {0, 0, 0, 1};
+
 }  // namespace
 
-std::array<float, 4> sample_linear(const Picture& picture, float u, float v) {
-    if (picture.width == 0 || picture.height == 0) return {0, 0, 0, 1};
-    const Tap x = tap(u, picture.width);
-    const Tap y = tap(v, picture.height);
+PictureView view_of(const Picture& picture, Sampling sampling) {
+    if (picture.width == 0 || picture.height == 0) return {};
+    return {picture.data.data(), picture.width, picture.height, sampling, {}};
+}
+
+std::array<float, 4> sample(const PictureView& picture, float u, float v) {
+    if (picture.data == nullptr) return black;
+    const Tap x = tap(u, picture.width, picture.sampling);
+    const Tap y = tap(v, picture.height, picture.sampling);
     std::array<float, 4> colour{};
     for (std::size_t c = 0; c < 4; ++c) {
-        const float top = blend(picture.at(x.low, y.low)[c], picture.at(x.high, y.low)[c], x.fraction);
-        const float bottom = blend(picture.at(x.low, y.high)[c], picture.at(x.high, y.high)[c], x.fraction);
+        const float top = blend(pixel(picture, x.low, y.low)[c], pixel(picture, x.high, y.low)[c], x.fraction);
+        const float bottom = blend(pixel(picture, x.low, y.high)[c], pixel(picture, x.high, y.high)[c], x.fraction);
         colour[c] = blend(top, bottom, y.fraction);
     }
     return colour;
+}
+
+std::array<float, 4> sample_level(const PictureView& picture, float u, float v, float level) {
+    const float last = static_cast<float>(picture.smaller.size());
+    if (!(level > 0.0F)) level = 0.0F;
+    if (level > last) level = last;
+    const float rounded = std::floor(level * 256.0F + 0.5F) * (1.0F / 256.0F);
+    const int low = static_cast<int>(rounded);
+    const auto at = [&](int n) { return n == 0 ? picture : picture.smaller[static_cast<std::size_t>(n) - 1]; };
+    std::array<float, 4> colour = sample(at(low), u, v);
+    const float fraction = rounded - static_cast<float>(low);
+    if (fraction == 0.0F) return colour;
+    const std::array<float, 4> coarser = sample(at(low + 1), u, v);
+    for (std::size_t c = 0; c < 4; ++c) colour[c] = blend(colour[c], coarser[c], fraction);
+    return colour;
+}
+
+std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int32_t y) {
+    if (picture.data == nullptr) return black;
+    const float* at = pixel(picture, std::clamp(x, 0, picture.width - 1), std::clamp(y, 0, picture.height - 1));
+    return {at[0], at[1], at[2], at[3]};
+}
+
+std::array<float, 4> sample_linear(const Picture& picture, float u, float v) { return sample(view_of(picture), u, v); }
+
+std::vector<Picture> smaller_copies(const Picture& picture) {
+    std::vector<Picture> copies;
+    int width = picture.width;
+    int height = picture.height;
+    while (width > 1 || height > 1) {
+        width = std::max(1, width / 2);
+        height = std::max(1, height / 2);
+        copies.push_back(shrink_to(copies.empty() ? picture : copies.back(), width, height));
+    }
+    return copies;
 }
 
 Picture shrink_to(const Picture& picture, int width, int height) {

@@ -2,15 +2,56 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
+#include <span>
+#include <vector>
 
 #include "core/picture/picture.h"
 
 namespace lacquer {
 
-/// The colour of a 4-channel `picture` at (u, v), 0..1 across and down, linear between pixel centres, held at the
-/// borders. Positions are rounded to 1/256 pixel, so that a picture read at its own pixel centres comes back exactly.
-/// NaN reads the first column or row. An empty picture is black with opacity 1.
+/// What lies beyond a picture's borders: its outermost pixels, the picture again, or its mirror image.
+enum class Wrap : std::uint8_t { clamp, repeat, mirror };
+
+/// Between pixels: mixed, or the nearest one.
+enum class Filter : std::uint8_t { linear, nearest };
+
+/// How a picture is read.
+struct Sampling {
+    Wrap wrap = Wrap::clamp;
+    Filter filter = Filter::linear;
+    friend bool operator==(const Sampling&, const Sampling&) = default;
+};
+
+/// A picture as those see it who only read it: 4 floats a pixel, rows from the top. An empty one has no data and is
+/// black with opacity 1. `smaller` holds its copies at half the size, a quarter and so on, where they were asked for.
+struct PictureView {
+    const float* data = nullptr;
+    int width = 0;
+    int height = 0;
+    Sampling sampling;
+    std::span<const PictureView> smaller;
+};
+
+/// A view of a 4-channel picture, which must outlive it.
+PictureView view_of(const Picture& picture, Sampling sampling = {});
+
+/// The colour at (u, v), 0..1 across and down. Positions are rounded to 1/256 pixel, so that a picture read at its own
+/// pixel centres comes back exactly. NaN reads the first column or row.
+std::array<float, 4> sample(const PictureView& picture, float u, float v);
+
+/// The same, linear between two of the smaller copies: level 0 is the picture itself, 1 half its size; levels beyond
+/// the ends, and NaN, read the nearest.
+std::array<float, 4> sample_level(const PictureView& picture, float u, float v, float level);
+
+/// The pixel in column x, row y; beyond the borders the outermost one.
+std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int32_t y);
+
+/// `sample` of a whole picture, linear, held at the borders.
 std::array<float, 4> sample_linear(const Picture& picture, float u, float v);
+
+/// The copies of `picture` at half the size, a quarter and so on down to one pixel, each the average of the one before.
+std::vector<Picture> smaller_copies(const Picture& picture);
 
 /// `picture` averaged down so that neither side is larger than asked for: each new pixel is the mean of what it covers.
 Picture shrink_to(const Picture& picture, int width, int height);

@@ -17,14 +17,17 @@ struct Sources {
     Names grounds;
 };
 
-void collect(const Typed& typed, Sources& sources) {
-    if (typed.kind == TypedKind::read || typed.kind == TypedKind::symbol) {
-        if (typed.symbol == SymbolKind::ground) sources.grounds.insert(typed.name);
-        if (typed.symbol == SymbolKind::step) {
-            (typed.kind == TypedKind::read ? sources.there : sources.here).insert(typed.name);
+Sources sources_of(const Typed& typed) {
+    Sources sources;
+    const auto collect = [&](const Typed& node) {
+        if (node.kind != TypedKind::read && node.kind != TypedKind::symbol) return;
+        if (node.symbol == SymbolKind::ground) sources.grounds.insert(node.name);
+        if (node.symbol == SymbolKind::step) {
+            (node.kind == TypedKind::read ? sources.there : sources.here).insert(node.name);
         }
-    }
-    for (const Typed& arg : typed.args) collect(arg, sources);
+    };
+    visit_nodes(typed, collect);
+    return sources;
 }
 
 class Planner {
@@ -33,7 +36,7 @@ public:
         for (const CheckedStep& step : checked.steps) {
             if (!step.typed) continue;
             steps_[step.name] = &step;
-            collect(*step.typed, sources_[step.name]);
+            sources_[step.name] = sources_of(*step.typed);
         }
     }
 

@@ -29,8 +29,9 @@ Plan ground_plan(const Finish& finish) {
 }
 
 float uniform_bits(const Value& value, int part) {
-    if (value.type == Type::boolean) return std::bit_cast<float>(value.whole != 0 ? 0xFFFFFFFFU : 0U);
-    if (value.type == Type::integer) return std::bit_cast<float>(value.whole);
+    if (value.type == Type::boolean) return std::bit_cast<float>(value.wholes[0] != 0 ? 0xFFFFFFFFU : 0U);
+    if (scalar_of(value.type) != Scalar::real)
+        return std::bit_cast<float>(value.wholes[static_cast<std::size_t>(part)]);
     return value.parts[static_cast<std::size_t>(part)];
 }
 
@@ -100,9 +101,9 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
     for (const std::string& name : program->pictures) {
         const auto stored = run.stored.find(name);
         if (stored != run.stored.end()) {
-            pictures.push_back({stored->second.data.data(), stored->second.width, stored->second.height});
+            pictures.push_back(view_of(stored->second));
         } else if (const PicturePtr& ground = run.grounds[name]; ground != nullptr) {
-            pictures.push_back({ground->data.data(), ground->width, ground->height});
+            pictures.push_back(view_of(*ground));
         } else {
             pictures.push_back({});
         }

@@ -28,8 +28,7 @@ void convert_pixel(const float* from, std::uint8_t* to, Type type, const SrgbEnc
             to[3] = type == Type::vec4 ? plain_level(from[3]) : 255;
             return;
         case Type::number:
-        case Type::boolean:
-        case Type::integer:
+        default:
             break;
     }
     to[0] = to[1] = to[2] = plain_level(from[0]);

@@ -132,7 +132,8 @@ TEST_CASE("all instruction sets give the same bits for every float instruction")
     for (std::size_t index = 0; index < op_count; ++index) {
         const Op op = static_cast<Op>(index);
         const OpInfo& info = op_info(op);
-        if (info.inputs == 0 || op == Op::sample) continue;
+        if (info.inputs == 0 || reads_picture(op) || sets.front().kernels[index] == nullptr) continue;
+        if (op == Op::derivative_x || op == Op::derivative_y) continue;  // of several pixels
         for (std::uint32_t n = 0; n < 600; ++n) {
             std::vector<float> numbers(8);
             for (std::uint32_t k = 0; k < 3; ++k) {

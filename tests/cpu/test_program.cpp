@@ -83,7 +83,7 @@ TEST_CASE("strips sample pictures as the definition does, on every instruction s
     ir.pictures = {"p"};
     ir.uniforms = {{"u", 0}, {"v", 0}};
     const auto add = [&](Op op, std::array<int, 3> in, std::uint32_t bits) {
-        ir.code.push_back({op, Rate::uniform, in, bits, ir.value_count});
+        ir.code.push_back({op, Rate::uniform, false, in, bits, ir.value_count});
         ir.value_count += op_info(op).outputs;
     };
     add(Op::uniform, {-1, -1, -1}, 0);
@@ -91,7 +91,7 @@ TEST_CASE("strips sample pictures as the definition does, on every instruction s
     add(Op::sample, {0, 1, -1}, 0);
     ir.outputs = {{"a", {2, 3, 4, 5}}};
     WorkerPool pool(1);
-    const PictureView view{picture.data.data(), picture.width, picture.height};
+    const PictureView view = view_of(picture);
     const float odd[] = {-3.0F, 0.0F, 0.5F / 13, 0.4999F, 0.73F, 1.0F, 1e30F, -1e30F, std::nanf(""), HUGE_VALF};
     for (const KernelSet& set : kernel_sets()) {
         const Program program = lay_out(ir, set);

@@ -1,4 +1,4 @@
-// Any bytes as a formula: lexer, parser, checker, oracle.
+// Any bytes as a formula or code: lexer, parser, checker, oracle.
 #include <cstddef>
 #include <cstdint>
 #include <cstdlib>
@@ -15,14 +15,18 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     scope.symbols["rim"] = {SymbolKind::step, Type::number};
     scope.symbols["tint"] = {SymbolKind::dial, Type::vec3};
     scope.symbols["wet"] = {SymbolKind::dial, Type::boolean};
-    const Result<Typed> typed = compile_formula(text, scope);
+    const Result<Typed> typed = compile_step(text, scope);
     if (!typed) {
         if (typed.fault().place.span.end > size || typed.fault().message.empty()) std::abort();
         return 0;
     }
     OracleInputs inputs;
-    inputs.name = [](const Typed& symbol) { return Value{symbol.type, {0.5F, 0.25F, -1, 3}, 1}; };
-    inputs.picture = [](const Typed& read, float u, float v) { return Value{read.type, {u, v, u, 1}, 0}; };
+    inputs.name = [](const Typed& symbol, int dx, int dy) {
+        return Value{symbol.type, {0.5F, 0.25F, static_cast<float>(dx), static_cast<float>(dy)}, {1}};
+    };
+    inputs.picture = [](const Typed& read, const std::vector<Value>& args) {
+        return args.empty() ? Value{read.type, {}, {640, 360}} : Value{read.type, args[0].parts, args[0].wholes};
+    };
     (void)evaluate(*typed, inputs);
     (void)to_text(*typed);
     return 0;

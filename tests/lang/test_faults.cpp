@@ -21,6 +21,7 @@ Scope scope() {
     known.symbols["on_edge"] = {SymbolKind::step, Type::boolean};
     known.symbols["radius"] = {SymbolKind::dial, Type::number};
     known.symbols["blow"] = {SymbolKind::response, Type::number};
+    known.symbols["glow_colours"] = {SymbolKind::gradient, Type::vec4};
     known.out_of_reach["later"] = "'later' stands further down";
     return known;
 }
@@ -30,9 +31,38 @@ Scope scope() {
 TEST_CASE("each fault marks its words and offers a mend") {
     const std::vector<Case> cases = {
         {"rim + $", "lang.character", "$", "take it out"},
-        {"rim = 2", "lang.character", "=", "=="},
         {"uv[0]", "lang.character", "[", ".x"},
-        {"rim; 2", "lang.character", ";", "more steps"},
+        {"rim = 2", "lang.assignment", "=", "=="},
+        {"rim; 2", "lang.statement", "rim", "return"},
+        {"return rim", "lang.expected", "", "';'"},
+        {"float lobe(vec2 p) { return p.x }", "lang.expected", "}", "';'"},
+        {"float lobe(vec2 p) { return lobe(p); } return 1;", "lang.unknown-function", "lobe", ""},
+        {"float lobe(vec2 p) { return p; } return lobe(uv);", "lang.width", "p", "p.x"},
+        {"float sin(float x) { return x; } return 1;", "lang.duplicate", "sin", "another name"},
+        {"float rim(float x) { return x; } return 1;", "lang.duplicate", "rim", "another name"},
+        {"float a = 1; float a = 2; return a;", "lang.duplicate", "a", "another name"},
+        {"rim = 2; return rim;", "lang.assignment", "rim", "variable"},
+        {"vec2 a; a.xx = uv; return a;", "lang.assignment", "a.xx", "once"},
+        {"while (true) {} return 1;", "lang.left-out", "while", "for"},
+        {"const float a = 1; return a;", "lang.left-out", "const", "leave"},
+        {"float a, b; return a;", "lang.left-out", ",", "two lines"},
+        {"break; return 1;", "lang.statement", "break", "take it out"},
+        {"for (;;) {} return 1;", "lang.expected", ";", "another turn"},
+        {"for (int i = 0; i < 9; i++) { }", "lang.no-result", "for (int i = 0; i < 9; i++) { }", "return"},
+        {"if (on_edge) return 1;", "lang.no-result", "if (on_edge) return 1;", "return"},
+        {"for (int i = 0; i < 300; i++) for (int k = 0; k < 300; k++) {} return 1;", "lang.turns",
+         "for (int i = 0; i < 300; i++) for (int k = 0; k < 300; k++) {} return 1;", "fewer"},
+        {"float a; if (on_edge) { a = dFdx(rim); } return a;", "lang.derivative", "dFdx", "before"},
+        {"float w(float x) { return fwidth(x); } if (on_edge) return w(rim); return 0;", "lang.derivative", "w",
+         "before"},
+        {"if (on_edge) return 0; return dFdx(rim);", "lang.derivative", "dFdx", "before"},
+        {"mat2(1) * vec3(1)", "lang.matrix", "mat2(1) * vec3(1)", "vec2"},
+        {"mat2(1, 2)", "lang.count", "mat2(1, 2)", "missing"},
+        {"mat2(1)", "lang.step-type", "mat2(1)", "vector"},
+        {"ivec2(1, 2)", "lang.step-type", "ivec2(1, 2)", "vec2"},
+        {"int(rim) + uint(rim)", "lang.kind", "uint(rim)", "int(uint(rim))"},
+        {"lessThan(uv, spray) ? 1 : 0", "lang.kind", "lessThan(uv, spray)", "any"},
+        {"uv < spray", "lang.width", "uv", "lessThan"},
         {"rim /* edge", "lang.comment", "/* edge", "*/"},
         {"2rim", "lang.number", "2rim", "starts with a letter"},
         {"", "lang.empty", "", "write"},
@@ -60,12 +90,15 @@ TEST_CASE("each fault marks its words and offers a mend") {
         {"rim.x", "lang.parts", "x", "without"},
         {"blow.presents", "lang.parts", "presents", "presence"},
         {"texture(radius, uv)", "lang.picture", "radius", "step"},
-        {"texture(rim * 2, uv)", "lang.picture", "rim * 2", "step of its own"},
+        {"texture(radius * 2, uv)", "lang.picture", "radius * 2", "step"},
+        {"float a = rim; return texture(a * 2, uv);", "lang.picture", "a * 2", "step of its own"},
+        {"at(rim, 0.5)", "lang.picture", "rim", "gradient"},
+        {"glow_colours * 2", "lang.picture", "glow_colours", "at(glow_colours, t)"},
         {"texture(on_edge, uv)", "lang.picture", "on_edge", "number"},
     };
     for (const Case& c : cases) {
         INFO(c.formula);
-        const Result<Typed> typed = compile_formula(c.formula, scope());
+        const Result<Typed> typed = compile_step(c.formula, scope());
         REQUIRE_FALSE(typed);
         const Fault& fault = typed.fault();
         INFO(to_text(fault));
@@ -108,7 +141,7 @@ TEST_CASE("any bytes give a value or a fault") {
             state = state * 1664525U + 1013904223U;
             formula += letters[(state >> 16U) % letters.size()];
         }
-        const Result<Typed> typed = compile_formula(formula, scope());
+        const Result<Typed> typed = compile_step(formula, scope());
         if (!typed) REQUIRE(typed.fault().place.span.end <= formula.size());
     }
 }

@@ -14,6 +14,9 @@ std::uint32_t RandomFormulas::below(std::uint32_t count) {
 std::string RandomFormulas::leaf(Type type) {
     static const std::array<const char*, 12> numbers = {"0.5",  "2",    "-1.25",         "a",    "b",       "time",
                                                         "uv.x", "uv.y", "pixel.x * 0.1", "mask", "scene.r", "0"};
+    if (const auto known = names.find(type); known != names.end() && below(2) == 0) {
+        return known->second[below(static_cast<std::uint32_t>(known->second.size()))];
+    }
     switch (type) {
         case Type::number:
             return numbers[below(numbers.size())];
@@ -27,6 +30,16 @@ std::string RandomFormulas::leaf(Type type) {
             return below(2) == 0 ? "wet" : "(uv.x < 0.4)";
         case Type::integer:
             return below(2) == 0 ? "int(pixel.x)" : "int(a * 7)";
+        case Type::natural:
+            return below(2) == 0 ? "uint(pixel.y)" : "19u";
+        case Type::ivec2:
+            return below(2) == 0 ? "ivec2(pixel)" : "ivec2(3, -4)";
+        case Type::bvec2:
+            return below(2) == 0 ? "lessThan(uv, vec2(a, 0.6))" : "bvec2(wet, uv.x < 0.5)";
+        case Type::mat2:
+            return below(2) == 0 ? "mat2(uv, a, b)" : "mat2(0.5)";
+        default:
+            break;
     }
     return "0";
 }
@@ -35,7 +48,7 @@ std::string RandomFormulas::truth(int depth) {
     const auto n = [&] { return make(Type::number, depth); };
     const auto t = [&] { return make(Type::boolean, depth); };
     static const std::array<const char*, 6> comparisons = {" < ", " > ", " <= ", " >= ", " == ", " != "};
-    switch (below(6)) {
+    switch (below(8)) {
         case 0:
             return "(" + t() + " && " + t() + ")";
         case 1:
@@ -44,6 +57,10 @@ std::string RandomFormulas::truth(int depth) {
             return "(" + t() + " ^^ " + t() + ")";
         case 3:
             return "!" + t();
+        case 6:
+            return std::string(below(2) == 0 ? "any(" : "all(") + make(Type::bvec2, depth) + ")";
+        case 7:
+            return "(" + make(Type::natural, depth) + comparisons[below(6)] + make(Type::natural, depth) + ")";
         case 4:
             return "(" + make(Type::integer, depth) + comparisons[below(6)] + make(Type::integer, depth) + ")";
         default:
@@ -51,19 +68,20 @@ std::string RandomFormulas::truth(int depth) {
     }
 }
 
-std::string RandomFormulas::whole(int depth) {
+std::string RandomFormulas::whole(Type type, int depth) {
     static const std::array<const char*, 10> marks = {" + ", " - ", " * ", " / ",  " % ",
                                                       " & ", " | ", " ^ ", " << ", " >> "};
-    const auto i = [&] { return make(Type::integer, depth); };
+    const auto i = [&] { return make(type, depth); };
+    const bool natural = type == Type::natural;
     switch (below(6)) {
         case 0:
             return "min(" + i() + ", " + i() + ")";
         case 1:
-            return "abs(" + i() + ")";
+            return natural ? "uint(" + make(Type::number, depth) + ")" : "abs(" + i() + ")";
         case 2:
-            return "clamp(" + i() + ", int(-3), " + i() + ")";
+            return "clamp(" + i() + (natural ? ", 3u, " : ", int(-3), ") + i() + ")";
         case 3:
-            return "sign(" + i() + ")";
+            return natural ? "uint(" + make(Type::integer, depth) + ")" : "sign(" + i() + ")";
         default:
             return "(" + i() + marks[below(marks.size())] + i() + ")";
     }
@@ -114,7 +132,13 @@ std::string RandomFormulas::vector(Type type, int depth) {
     const auto n = [&] { return make(Type::number, depth); };
     static const std::array<const char*, 4> marks = {" + ", " - ", " * ", " / "};
     static const std::array<const char*, 3> small = {"(uv * 3).yx", "tint.zxy", "scene.wzyx"};
-    switch (below(9)) {
+    switch (below(derivatives ? 11 : 9)) {
+        case 9:
+            return type == Type::vec2 ? "(" + make(Type::mat2, depth) + " * " + v() + ")" : "fwidth(" + v() + ")";
+        case 10:
+            return type == Type::vec2   ? "vec2(" + make(Type::ivec2, depth) + ")"
+                   : type == Type::vec4 ? "textureLod(scene, uv, " + n() + ")"
+                                        : "dFdx(" + v() + ") + dFdy(" + v() + ")";
         case 0:
             return "mix(" + v() + ", " + v() + ", " + n() + ")";
         case 1:
@@ -146,12 +170,16 @@ std::string RandomFormulas::make(Type type, int depth) {
         case Type::boolean:
             return truth(depth - 1);
         case Type::integer:
-            return whole(depth - 1);
+        case Type::natural:
+        case Type::ivec2:
+            return whole(type, depth - 1);
+        case Type::bvec2:
+            return "not(" + make(Type::bvec2, depth - 1) + ")";
+        case Type::mat2:
+            return "(" + make(Type::mat2, depth - 1) + " * " + make(Type::mat2, depth - 1) + ")";
         case Type::number:
             return number(depth - 1);
-        case Type::vec2:
-        case Type::vec3:
-        case Type::vec4:
+        default:
             break;
     }
     return vector(type, depth - 1);

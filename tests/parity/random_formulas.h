@@ -2,7 +2,9 @@
 #pragma once
 
 #include <cstdint>
+#include <map>
 #include <string>
+#include <vector>
 
 #include "core/lang/type.h"
 
@@ -16,10 +18,14 @@ public:
     std::string make(Type type, int depth);
     std::uint32_t below(std::uint32_t count);
 
+    /// More names that formulas may use, by type.
+    std::map<Type, std::vector<std::string>> names;
+    bool derivatives = true;  ///< whether dFdx and its like may be used
+
 private:
     std::string leaf(Type type);
     std::string truth(int depth);
-    std::string whole(int depth);
+    std::string whole(Type type, int depth);
     std::string number(int depth);
     std::string vector(Type type, int depth);
     std::uint32_t state_;

@@ -1,0 +1,281 @@
+// The passes that make a program quicker and leave its bits alone.
+#include <algorithm>
+#include <bit>
+#include <map>
+#include <tuple>
+
+#include "core/cpu/ir.h"
+#include "core/cpu/kernels.h"
+
+namespace lacquer {
+
+namespace {
+
+// Rebuilds a program instruction by instruction, keeping track of where each old value went.
+class Rebuild {
+public:
+    explicit Rebuild(const Ir& old) : old_(old), moved_(static_cast<std::size_t>(old.value_count), -1) {
+        made_.uniforms = old.uniforms;
+        made_.pictures = old.pictures;
+        made_.quads = old.quads;
+    }
+
+    Instruction with_moved_inputs(Instruction i) const {
+        for (std::size_t k = 0; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k) i.in[k] = now(i.in[k]);
+        return i;
+    }
+    void keep(Instruction i, int old_first) {
+        i.first_out = made_.value_count;
+        made_.value_count += op_info(i.op).outputs;
+        made_.code.push_back(i);
+        alias(old_first, i.first_out, op_info(i.op).outputs);
+    }
+    void alias(int old_first, int new_first, int count) {
+        for (int k = 0; k < count; ++k) moved_[static_cast<std::size_t>(old_first + k)] = new_first + k;
+    }
+    Ir finish() {
+        for (const IrOutput& output : old_.outputs) {
+            IrOutput moved{output.name, {}};
+            for (const int value : output.values) moved.values.push_back(now(value));
+            made_.outputs.push_back(std::move(moved));
+        }
+        return std::move(made_);
+    }
+
+private:
+    int now(int value) const { return moved_[static_cast<std::size_t>(value)]; }
+    const Ir& old_;
+    std::vector<int> moved_;
+    Ir made_;
+};
+
+std::size_t inputs_of(const Instruction& i) { return static_cast<std::size_t>(op_info(i.op).inputs); }
+
+bool opens(Op op) { return op == Op::loop_begin || op == Op::skip_begin; }
+bool closes(Op op) { return op == Op::loop_end || op == Op::skip_end; }
+
+// What may not be computed beforehand, or shared, or dropped for want of a reader.
+bool stays(Op op) { return is_control(op) || op == Op::cell || op == Op::assign; }
+
+}  // namespace
+
+Ir fold_constants(const Ir& ir) {
+    const KernelSet kernels = best_kernels();
+    Rebuild rebuild(ir);
+    std::vector<std::uint8_t> known(static_cast<std::size_t>(ir.value_count), 0);
+    std::vector<float> numbers(static_cast<std::size_t>(ir.value_count), 0.0F);
+    for (const Instruction& i : ir.code) {
+        const OpInfo& info = op_info(i.op);
+        const auto first = static_cast<std::size_t>(i.first_out);
+        bool constant = i.op == Op::constant;
+        if (constant) numbers[first] = std::bit_cast<float>(i.bits);
+        if (info.inputs > 0 && !stays(i.op) && !reads_picture(i.op) && i.op != Op::derivative_x &&
+            i.op != Op::derivative_y) {
+            constant = true;
+            for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
+                constant = constant && known[static_cast<std::size_t>(i.in[k])] != 0;
+            }
+            if (constant) run_on_constants(kernels, i, numbers);
+        }
+        if (!constant || i.op == Op::constant) {
+            if (constant) known[first] = 1;
+            rebuild.keep(rebuild.with_moved_inputs(i), i.first_out);
+            continue;
+        }
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
+            known[first + k] = 1;
+            Instruction folded;
+            folded.bits = std::bit_cast<std::uint32_t>(numbers[first + k]);
+            rebuild.keep(folded, i.first_out + static_cast<int>(k));
+        }
+    }
+    return rebuild.finish();
+}
+
+Ir share_common(const Ir& ir) {
+    using Key = std::tuple<Op, std::uint32_t, int, int, int>;
+    Rebuild rebuild(ir);
+    std::map<Key, int> seen;
+    // What was computed within a loop or a part that may be skipped is not there outside.
+    std::vector<std::vector<Key>> inside;
+    int next = 0;
+    for (const Instruction& old : ir.code) {
+        const Instruction i = rebuild.with_moved_inputs(old);
+        const int outputs = op_info(i.op).outputs;
+        if (opens(i.op)) inside.emplace_back();
+        if (closes(i.op)) {
+            for (const Key& key : inside.back()) seen.erase(key);
+            inside.pop_back();
+        }
+        const Key key{i.op, i.bits, i.in[0], i.in[1], i.in[2]};
+        const auto found = stays(i.op) ? seen.end() : seen.find(key);
+        if (found != seen.end()) {
+            rebuild.alias(old.first_out, found->second, outputs);
+            continue;
+        }
+        if (!stays(i.op)) {
+            seen.emplace(key, next);
+            if (!inside.empty()) inside.back().push_back(key);
+        }
+        rebuild.keep(i, old.first_out);
+        next += outputs;
+    }
+    return rebuild.finish();
+}
+
+Ir drop_unused(const Ir& ir) {
+    std::vector<std::size_t> definition(static_cast<std::size_t>(ir.value_count), 0);
+    std::map<int, std::vector<std::size_t>> assignments;           // by cell
+    std::vector<std::vector<std::size_t>> around(ir.code.size());  // the control instructions that each stands within
+    std::vector<std::vector<std::size_t>> open;
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        const Instruction& i = ir.code[n];
+        for (int k = 0; k < op_info(i.op).outputs; ++k) definition[static_cast<std::size_t>(i.first_out + k)] = n;
+        if (i.op == Op::assign) assignments[i.in[0]].push_back(n);
+        if (opens(i.op)) open.emplace_back();
+        if (is_control(i.op)) open.back().push_back(n);
+        if (closes(i.op)) {
+            // All of a loop's or skip's own instructions stand and fall together.
+            for (const std::size_t own : open.back()) around[own] = open.back();
+            open.pop_back();
+        }
+    }
+    std::vector<std::size_t> stack;
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        const Instruction& i = ir.code[n];
+        if (opens(i.op)) stack.push_back(n);
+        if (!stack.empty() && !is_control(i.op)) around[n] = {stack.back()};
+        if (opens(i.op) && stack.size() > 1) around[n].push_back(stack[stack.size() - 2]);
+        if (closes(i.op)) stack.pop_back();
+    }
+    std::vector<std::uint8_t> kept(ir.code.size(), 0);
+    std::vector<std::size_t> todo;
+    const auto need = [&](std::size_t n) {
+        if (kept[n] != 0) return;
+        kept[n] = 1;
+        todo.push_back(n);
+    };
+    for (const IrOutput& output : ir.outputs) {
+        for (const int value : output.values) need(definition[static_cast<std::size_t>(value)]);
+    }
+    while (!todo.empty()) {
+        const std::size_t n = todo.back();
+        todo.pop_back();
+        const Instruction& i = ir.code[n];
+        for (std::size_t k = 0; k < inputs_of(i); ++k) need(definition[static_cast<std::size_t>(i.in[k])]);
+        if (i.op == Op::cell) {
+            for (const std::size_t assignment : assignments[i.first_out]) need(assignment);
+        }
+        for (const std::size_t control : around[n]) need(control);
+    }
+    Rebuild rebuild(ir);
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        if (kept[n] != 0) rebuild.keep(rebuild.with_moved_inputs(ir.code[n]), ir.code[n].first_out);
+    }
+    return rebuild.finish();
+}
+
+Ir hoist_from_loops(const Ir& ir) {
+    // For each value, how many loops are around the place where it is first known.
+    std::vector<int> depth_of(static_cast<std::size_t>(ir.value_count), 0);
+    std::vector<std::size_t> order;
+    std::vector<std::size_t> loop_starts;  // where in `order` each open loop begins
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        const Instruction& i = ir.code[n];
+        const int depth = static_cast<int>(loop_starts.size());
+        if (i.op == Op::loop_begin) loop_starts.push_back(order.size());
+        int needs = 0;
+        for (std::size_t k = 0; k < inputs_of(i); ++k)
+            needs = std::max(needs, depth_of[static_cast<std::size_t>(i.in[k])]);
+        const bool moves = !stays(i.op) && needs < depth;
+        // A cell is known outside the loop that follows it, but worth something else at each of its turns.
+        int own = moves ? needs : depth;
+        if (i.op == Op::cell) own = depth + 1;
+        for (int k = 0; k < op_info(i.op).outputs; ++k) depth_of[static_cast<std::size_t>(i.first_out + k)] = own;
+        if (moves) {
+            const std::size_t at = loop_starts[static_cast<std::size_t>(needs)];
+            order.insert(order.begin() + static_cast<std::ptrdiff_t>(at), n);
+            for (std::size_t d = static_cast<std::size_t>(needs); d < loop_starts.size(); ++d) ++loop_starts[d];
+        } else {
+            order.push_back(n);
+        }
+        if (i.op == Op::loop_end) loop_starts.pop_back();
+    }
+    Rebuild rebuild(ir);
+    for (const std::size_t n : order) rebuild.keep(rebuild.with_moved_inputs(ir.code[n]), ir.code[n].first_out);
+    return rebuild.finish();
+}
+
+Ir fuse(const Ir& ir) {
+    std::vector<int> readers(static_cast<std::size_t>(ir.value_count), 0);
+    std::vector<std::size_t> definition(static_cast<std::size_t>(ir.value_count), 0);
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        const Instruction& i = ir.code[n];
+        for (std::size_t k = 0; k < inputs_of(i); ++k) ++readers[static_cast<std::size_t>(i.in[k])];
+        for (int k = 0; k < op_info(i.op).outputs; ++k) definition[static_cast<std::size_t>(i.first_out + k)] = n;
+    }
+    for (const IrOutput& output : ir.outputs) {
+        for (const int value : output.values) ++readers[static_cast<std::size_t>(value)];
+    }
+    Rebuild rebuild(ir);
+    for (const Instruction& old : ir.code) {
+        Instruction i = rebuild.with_moved_inputs(old);
+        for (std::size_t k = 0; k < 2 && old.op == Op::add; ++k) {
+            const auto product = static_cast<std::size_t>(old.in[k]);
+            const Instruction& made = ir.code[definition[product]];
+            if (made.op != Op::multiply || readers[product] != 1 || made.rate != old.rate || made.timed != old.timed)
+                continue;
+            const Instruction factors = rebuild.with_moved_inputs(made);
+            i.in = {factors.in[0], factors.in[1], i.in[1 - k]};
+            i.op = Op::multiply_add;
+            break;
+        }
+        rebuild.keep(i, old.first_out);
+    }
+    return drop_unused(rebuild.finish());
+}
+
+Ir with_rates(Ir ir) {
+    struct Kind {
+        Rate rate = Rate::uniform;
+        bool timed = false;
+    };
+    std::vector<Kind> kinds(static_cast<std::size_t>(ir.value_count));
+    const auto base_rate = [](Op op) {
+        if (op == Op::uv_x || op == Op::pixel_x) return Rate::column;
+        if (op == Op::uv_y || op == Op::pixel_y) return Rate::row;
+        const bool own = op == Op::read_here || op == Op::derivative_x || op == Op::derivative_y;
+        return own ? Rate::pixel : Rate::uniform;
+    };
+    // Rates only ever rise, so this ends; one round does where there are no loops.
+    for (bool changed = true; changed;) {
+        changed = false;
+        for (Instruction& i : ir.code) {
+            Kind kind{base_rate(i.op), i.op == Op::cell};
+            for (std::size_t k = 0; k < inputs_of(i); ++k) {
+                const Kind& input = kinds[static_cast<std::size_t>(i.in[k])];
+                kind.rate = join(kind.rate, input.rate);
+                kind.timed = kind.timed || input.timed;
+            }
+            // Where only columns differ from turn to turn, each pixel is as good.
+            if (kind.timed && kind.rate == Rate::column) kind.rate = Rate::pixel;
+            const auto raise = [&](int value, Kind to) {
+                Kind& old = kinds[static_cast<std::size_t>(value)];
+                to.rate = join(to.rate, old.rate);
+                if (to.timed && to.rate == Rate::column) to.rate = Rate::pixel;
+                changed = changed || to.rate != old.rate || to.timed != old.timed;
+                old = to;
+                return to;
+            };
+            if (i.op == Op::assign) raise(i.in[0], {kind.rate, true});
+            for (int k = 0; k < op_info(i.op).outputs; ++k) kind = raise(i.first_out + k, kind);
+            i.rate = kind.rate;
+            i.timed = kind.timed;
+        }
+    }
+    return ir;
+}
+
+Ir optimised(const Ir& ir) { return fuse(with_rates(drop_unused(hoist_from_loops(share_common(fold_constants(ir)))))); }
+
+}  // namespace lacquer

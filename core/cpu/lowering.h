@@ -1,0 +1,129 @@
+// Turning typed trees into instructions; its parts: lower.cpp (passes, names), lower_values.cpp (operators),
+// lower_builtins.cpp, lower_code.cpp (functions and statements).
+#pragma once
+
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/cpu/ir.h"
+#include "core/cpu/lower.h"
+
+namespace lacquer {
+
+/// The values of one thing's parts.
+using Parts = std::vector<int>;
+
+class Lowering {
+public:
+    Lowering(const Pass& pass, Unrolling unrolling) : pass_(pass), unrolling_(unrolling) {}
+    Ir run();
+
+private:
+    // lower.cpp
+    int emit(Op op, std::initializer_list<int> in, std::uint32_t bits = 0);
+    int constant(float x);
+    int constant_bits(std::uint32_t bits) { return emit(Op::constant, {}, bits); }
+    int truth_as_number(int truth) { return emit(Op::select, {truth, constant(1), constant(0)}); }
+    std::uint32_t picture_slot(const std::string& name);
+    int uniform(const std::string& name, int part);
+    Parts read_here(const std::string& name, int width);
+    Parts symbol(const Typed& t);
+    Parts read(const Typed& t);
+
+    // lower_values.cpp
+    Parts value(const Typed& t);
+    int literal(const Typed& t);
+    Parts construct(const Typed& t);
+    Parts diagonal(Type type, Type from, const Parts& parts);
+    Parts convert(const Typed& t);
+    int convert_part(Scalar from, Scalar to, int part);
+    Parts unary(const Typed& t);
+    Parts binary(const Typed& t);
+    Parts matrix_product(const Typed& t, const Parts& a, const Parts& b);
+    int compare(const Typed& t, const Parts& a, const Parts& b);
+    int compare_part(Operator op, Scalar scalar, int a, int b);
+    Parts select(const Typed& t);
+
+    // lower_builtins.cpp
+    Parts call(const Typed& t);
+    Parts matrix_call(const Typed& t, const Parts& a, const Parts& b);
+    int dot(const Parts& a, const Parts& b);
+    int length(const Parts& a) { return emit(Op::sqrt, {dot(a, a)}); }
+    int minus_product(int a, int b, int c, int d);
+    Parts cross(const Parts& a, const Parts& b);
+    Parts refract(const Parts& incident, const Parts& normal, int eta);
+    int part(Builtin builtin, const std::array<Parts, 3>& args, std::size_t k);
+
+    // lower_code.cpp
+    /// Which pixels a statement is meant for: all, none, or those where a value is true.
+    struct Active {
+        enum class Kind { all, none, some } kind = Kind::all;
+        int mask = -1;
+        friend bool operator==(const Active&, const Active&) = default;
+    };
+    struct Loop {
+        Active skipped{Active::Kind::none, -1};  ///< went on to the next turn
+        Active left{Active::Kind::none, -1};     ///< left the loop
+    };
+    /// A function that is being written out.
+    struct Frame {
+        const TypedFunction* function = nullptr;
+        std::vector<Parts> variables;
+        std::optional<Parts> result;
+        Active entry;             ///< the pixels that called it
+        std::optional<int> gone;  ///< those that have given back a value within a loop
+        std::vector<Loop> loops;
+    };
+    Parts run_function(const Typed& t);
+    Active statements(const std::vector<TypedStatement>& list, Active active);
+    Active statement(const TypedStatement& s, Active active);
+    void set(const TypedStatement& s, Active active);
+    void give_back(const TypedStatement& s, Active active);
+    Active branch(const TypedStatement& s, Active active);
+    Active skippable(const std::vector<TypedStatement>& body, Active meant);
+    Active loop(const TypedStatement& s, Active active);
+    Active unrolled(const TypedStatement& s, Active active);
+    Active turning(const TypedStatement& s, Active active);
+    /// A part of something that changes from turn to turn, and the cell that holds it.
+    struct Changing {
+        static constexpr int result = -1;
+        static constexpr int gone = -2;
+        static constexpr int turns = -3;
+        int variable = 0;  ///< the function's variable, or one of these
+        std::size_t part = 0;
+        int cell = 0;
+    };
+    static void add_changing(std::vector<Changing>& changing, const Parts& parts, int variable);
+    int& place(const Changing& changing);
+    Active both(Active a, Active b);
+    Active either(Active a, Active b);
+    Active without(Active a, int mask);
+    Parts chosen(Active active, const Parts& fresh, const Parts& old);
+    int mask_of(Active active);
+
+    const Pass& pass_;
+    Unrolling unrolling_;
+    Ir ir_;
+    std::map<std::string, Parts, std::less<>> steps_;
+    std::map<std::string, Type, std::less<>> types_;
+    Frame* frame_ = nullptr;
+    Active calling_;            ///< the pixels for which the statement at hand is meant
+    std::optional<int> turns_;  ///< of all loops of the step so far, where they have to be counted
+};
+
+template <class Each>
+Parts each(std::size_t width, Each make) {
+    Parts parts;
+    for (std::size_t k = 0; k < width; ++k) parts.push_back(make(k));
+    return parts;
+}
+
+/// Values that one instruction gives, from the first on.
+inline Parts row(int first, int count) {
+    return each(static_cast<std::size_t>(count), [&](std::size_t k) { return first + static_cast<int>(k); });
+}
+
+}  // namespace lacquer

@@ -1,0 +1,324 @@
+// Calls: constructors, built-in functions, functions of the artist's, and reading pictures.
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/lang/expression_checker.h"
+
+namespace lacquer {
+
+namespace {
+
+// What the letters of the table stand for in one call: a width, and for `a` a kind.
+struct Common {
+    int width = 1;
+    Scalar scalar = Scalar::real;
+};
+
+bool is_general(char letter) { return std::string_view("gwnaB").find(letter) != std::string_view::npos; }
+
+Type letter_type(char letter, Common common) {
+    switch (letter) {
+        case 'g':
+            return float_type(common.width);
+        case 'w':
+            return make_type(Scalar::whole, common.width);
+        case 'n':
+            return make_type(Scalar::natural, common.width);
+        case 'a':
+            return make_type(common.scalar, common.width);
+        case 'B':
+            return make_type(Scalar::truth, common.width);
+        case '2':
+            return Type::vec2;
+        case '3':
+            return Type::vec3;
+        case '4':
+            return Type::vec4;
+        case 'b':
+            return Type::boolean;
+        case 'i':
+            return Type::integer;
+        case 'I':
+            return Type::ivec2;
+        case 'u':
+            return Type::natural;
+        case 'm':
+            return Type::mat2;
+        case 'M':
+            return Type::mat3;
+        default:
+            return Type::number;
+    }
+}
+
+// The common width of all general arguments, and the kind of those that may be of any.
+Common common_of(const BuiltinRow& row, const std::vector<Typed>& args) {
+    Common common;
+    int narrowest = 4;
+    for (std::size_t i = 0; i < args.size(); ++i) {
+        const Type type = args[i].type;
+        if (!is_general(row.params[i]) || is_matrix(type)) continue;
+        common.width = std::max(common.width, width_of(type));
+        if (width_of(type) > 1) narrowest = std::min(narrowest, width_of(type));
+        if (row.params[i] == 'a' && is_whole(type)) common.scalar = scalar_of(type);
+    }
+    if (row.result == 'f' && common.width == 4 && narrowest == 3) common.width = 3;
+    return common;
+}
+
+bool accepts(const BuiltinRow& row, const std::vector<Typed>& args) {
+    const Common common = common_of(row, args);
+    for (std::size_t i = 0; i < args.size(); ++i) {
+        if (!fits(args[i], letter_type(row.params[i], common))) return false;
+    }
+    return true;
+}
+
+bool uses_variables(const Typed& typed) {
+    return typed.kind == TypedKind::variable || std::any_of(typed.args.begin(), typed.args.end(), uses_variables);
+}
+
+Fault wrong_count(const Expression& e, const BuiltinRow& row) {
+    return ExpressionChecker::fault(
+        "lang.count", e.span, fmt::format("{} takes {}, and here are {}", row.name, row.params.size(), e.args.size()),
+        "write " + signature_text(row));
+}
+
+}  // namespace
+
+Result<Typed> ExpressionChecker::call(const Expression& e) {
+    for (const BuiltinRow& row : builtin_rows()) {
+        if (row.name == e.text && (row.params[0] == 'p' || row.params[0] == 't')) return read(e, row);
+    }
+    std::vector<Typed> args;
+    for (const Expression& arg : e.args) {
+        Result<Typed> checked = value(arg);
+        if (!checked) return checked;
+        args.push_back(std::move(*checked));
+    }
+    if (const auto type = type_named(e.text)) return construct(e, *type, std::move(args));
+    if (const auto own = functions.find(e.text); own != functions.end()) return run(e, own->second, std::move(args));
+    if (const auto known = scope_.functions.find(e.text); known != scope_.functions.end()) {
+        return run(e, known->second, std::move(args));
+    }
+    return builtin(e, std::move(args));
+}
+
+Result<Typed> ExpressionChecker::run(const Expression& e, const std::shared_ptr<const TypedFunction>& function,
+                                     std::vector<Typed> args) {
+    const auto count = static_cast<std::size_t>(function->parameters);
+    if (args.size() != count) {
+        std::string signature;
+        for (std::size_t i = 0; i < count; ++i) signature += (i == 0 ? "" : ", ") + function->variables[i].name;
+        return fault("lang.count", e.span,
+                     fmt::format("{} takes {}, and here are {}", function->name, count, args.size()),
+                     fmt::format("write {}({})", function->name, signature));
+    }
+    if (function->derivatives) {
+        if (auto meaningful = derivative_here(e.word); !meaningful) return meaningful.fault();
+    }
+    size += function->size;
+    Typed made;
+    made.kind = TypedKind::run;
+    made.type = function->type;
+    made.span = e.span;
+    made.name = function->name;
+    made.function = function;
+    for (std::size_t i = 0; i < count; ++i) {
+        const Type wanted = function->variables[i].type;
+        if (!fits(args[i], wanted)) return does_not_fit(args[i], wanted, function->name);
+        made.args.push_back(fitted(std::move(args[i]), wanted));
+    }
+    return made;
+}
+
+Result<Done> ExpressionChecker::derivative_here(Span word) {
+    derivatives = true;
+    if (divergent.empty()) return Done{};
+    return fault("lang.derivative", word, "neighbouring pixels may not come this way too, " + divergent,
+                 "compute it before, into a variable");
+}
+
+// The picture that is read: a name, or an expression that becomes a stored step of its own.
+Result<Typed> ExpressionChecker::picture(const Expression& e, const BuiltinRow& row) {
+    Result<Typed> made = value(e);
+    if (!made) return made;
+    if (row.params[0] == 't') {
+        return fault("lang.picture", e.span, quoted(e.span) + " is no gradient or curve", "name a gradient or a curve");
+    }
+    if (!is_float(made->type)) {
+        return fault("lang.picture", e.span,
+                     quoted(e.span) + " is " + said(made->type) + " and cannot be read between pixels",
+                     "make it a number in a step of its own");
+    }
+    if (made->kind == TypedKind::symbol) {
+        if (made->symbol == SymbolKind::step || made->symbol == SymbolKind::ground) return made;
+        return fault("lang.picture", e.span, quoted(e.span) + " is the same everywhere", "name a step or a ground");
+    }
+    bool varies = false;
+    const auto look = [&](const Typed& node) {
+        varies =
+            varies || node.kind == TypedKind::read ||
+            (node.kind == TypedKind::symbol && (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground ||
+                                                node.name == "uv" || node.name == "pixel"));
+    };
+    visit_nodes(*made, look);
+    if (uses_variables(*made)) {
+        return fault("lang.picture", e.span, quoted(e.span) + " is known only within this code, so it cannot be stored",
+                     "make it a step of its own, and name it here");
+    }
+    if (!varies) {
+        return fault("lang.picture", e.span, quoted(e.span) + " is the same everywhere", "name a step or a ground");
+    }
+    return made;
+}
+
+Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row) {
+    if (e.args.size() != row.params.size()) return wrong_count(e, row);
+    Typed made;
+    made.kind = TypedKind::read;
+    made.span = e.span;
+    made.builtin = row.id;
+    const Expression& source_expression = e.args[0];
+    std::vector<Typed> expression;
+    const auto gradient = source_expression.kind == ExpressionKind::name ? scope_.symbols.find(source_expression.text)
+                                                                         : scope_.symbols.end();
+    if (row.params[0] == 't' && gradient != scope_.symbols.end() && gradient->second.kind == SymbolKind::gradient) {
+        made.name = source_expression.text;
+        made.symbol = SymbolKind::gradient;
+        made.type = gradient->second.type;
+    } else {
+        Result<Typed> read_from = picture(source_expression, row);
+        if (!read_from) return read_from;
+        made.type = row.result == 'p' ? read_from->type : letter_type(row.result, {});
+        made.symbol = SymbolKind::step;
+        if (read_from->kind == TypedKind::symbol) {
+            made.name = read_from->name;
+            made.symbol = read_from->symbol;
+        } else {
+            expression.push_back(std::move(*read_from));
+        }
+    }
+    for (std::size_t i = 1; i < e.args.size(); ++i) {
+        Result<Typed> arg = value(e.args[i]);
+        if (!arg) return arg;
+        const Type wanted = letter_type(row.params[i], {});
+        if (!fits(*arg, wanted)) {
+            return does_not_fit(*arg, wanted, row.params[i] == '2' ? "the place to read" : signature_text(row));
+        }
+        made.args.push_back(fitted(std::move(*arg), wanted));
+    }
+    for (Typed& from : expression) made.args.push_back(std::move(from));
+    return made;
+}
+
+Result<Typed> ExpressionChecker::construct(const Expression& e, Type type, std::vector<Typed> args) const {
+    if (args.empty()) {
+        return fault("lang.count", e.span, e.text + "() needs something to make it from", "write " + e.text + "(0)");
+    }
+    Typed made;
+    made.kind = TypedKind::construct;
+    made.type = type;
+    made.span = e.span;
+    if (is_matrix(type) && args.size() == 1 && is_matrix(args[0].type)) {
+        made.args = std::move(args);
+        return made;
+    }
+    const Scalar scalar = scalar_of(type);
+    for (Typed& arg : args) {
+        if (is_matrix(arg.type)) {
+            return fault("lang.matrix", arg.span, quoted(arg.span) + " is a matrix", "multiply it with a vector");
+        }
+        if (scalar_of(arg.type) == scalar) continue;
+        if (is_whole_literal(arg) && is_whole(type)) {
+            const bool fits_in = fits(arg, make_type(scalar, 1));
+            if (fits_in) {
+                arg = fitted(std::move(arg), make_type(scalar, 1));
+                continue;
+            }
+        }
+        arg = wrap(TypedKind::convert, make_type(scalar, width_of(arg.type)), std::move(arg));
+    }
+    const int needed = width_of(type);
+    if (needed == 1) {
+        if (args.size() != 1) {
+            return fault("lang.count", e.span, e.text + "() takes one value", "take out the others");
+        }
+        Typed part = width_of(args[0].type) > 1 ? take_parts(std::move(args[0]), {0}) : std::move(args[0]);
+        part.span = e.span;
+        return part;
+    }
+    int have = 0;
+    for (const Typed& arg : args) {
+        if (have >= needed) {
+            return fault("lang.count", arg.span, fmt::format("{}() has its {} numbers already", e.text, needed),
+                         "take this out");
+        }
+        have += width_of(arg.type);
+    }
+    const bool fills = args.size() == 1 && have == 1;
+    if (have < needed && !fills) {
+        return fault("lang.count", e.span, fmt::format("{}() needs {} numbers and has {}", e.text, needed, have),
+                     "add the missing ones");
+    }
+    made.args = std::move(args);
+    return made;
+}
+
+Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed> args) {
+    const BuiltinRow* named = nullptr;
+    const BuiltinRow* counted = nullptr;
+    for (const BuiltinRow& row : builtin_rows()) {
+        if (row.name != e.text) continue;
+        if (named == nullptr) named = &row;
+        if (row.params.size() != args.size()) continue;
+        // Complaints are about the row that is nearest to what stands here.
+        const bool nearer = !args.empty() && is_whole(args[0].type) && (row.params[0] == 'w' || row.params[0] == 'n') &&
+                            scalar_of(letter_type(row.params[0], {})) == scalar_of(args[0].type);
+        if (counted == nullptr || nearer) counted = &row;
+        if (!accepts(row, args)) continue;
+        if (row.id == Builtin::derivative_x || row.id == Builtin::derivative_y || row.id == Builtin::derivative_width) {
+            if (auto meaningful = derivative_here(e.word); !meaningful) return meaningful.fault();
+        }
+        const Common common = common_of(row, args);
+        Typed made;
+        made.kind = TypedKind::call;
+        made.type = letter_type(row.result, common);
+        made.span = e.span;
+        made.builtin = row.id;
+        for (std::size_t i = 0; i < args.size(); ++i) {
+            made.args.push_back(fitted(std::move(args[i]), letter_type(row.params[i], common)));
+        }
+        return made;
+    }
+    if (named == nullptr) return unknown_function(e);
+    if (counted == nullptr) return wrong_count(e, *named);
+    const Common common = common_of(*counted, args);
+    for (std::size_t i = 0; i < args.size(); ++i) {
+        const Type wanted = letter_type(counted->params[i], common);
+        if (!fits(args[i], wanted)) return does_not_fit(args[i], wanted, signature_text(*counted));
+    }
+    return wrong_count(e, *named);
+}
+
+Fault ExpressionChecker::unknown_function(const Expression& e) const {
+    if (scope_.symbols.contains(e.text)) {
+        return fault("lang.unknown-function", e.word, "'" + e.text + "' is not called with brackets",
+                     "to read it at another place, write texture(" + e.text + ", where)");
+    }
+    std::vector<std::string> names;
+    for (const BuiltinRow& row : builtin_rows()) names.emplace_back(row.name);
+    for (int type = 0; type <= static_cast<int>(Type::mat3); ++type) {
+        names.emplace_back(glsl_name(static_cast<Type>(type)));
+    }
+    for (const auto& [name, function] : functions) names.push_back(name);
+    for (const auto& [name, function] : scope_.functions) names.push_back(name);
+    const auto near = nearest_name(e.text, names);
+    const std::string shown = e.text.size() <= 40 ? e.text : e.text.substr(0, 37) + "...";
+    return fault("lang.unknown-function", e.word, "there is no function '" + shown + "'",
+                 near ? "did you mean " + *near + "?" : "");
+}
+
+}  // namespace lacquer

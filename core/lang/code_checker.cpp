@@ -1,0 +1,455 @@
+// The checker of code: functions, variables, statements.
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <utility>
+
+#include "core/lang/expression_checker.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr std::size_t max_nodes = 20000;
+
+// Calls visit(TypedStatement&) on all statements, outer ones first.
+template <class Visit>
+void visit_statements(std::vector<TypedStatement>& statements, Visit& visit) {
+    for (TypedStatement& statement : statements) {
+        visit(statement);
+        visit_statements(statement.body, visit);
+        visit_statements(statement.otherwise, visit);
+    }
+}
+
+bool gives_back(const std::vector<TypedStatement>& statements) {
+    if (statements.empty()) return false;
+    const TypedStatement& last = statements.back();
+    if (last.kind == StatementKind::give_back) return true;
+    if (last.kind == StatementKind::block) return gives_back(last.body);
+    return last.kind == StatementKind::branch && gives_back(last.body) && gives_back(last.otherwise);
+}
+
+bool assigns(const std::vector<TypedStatement>& statements, int variable) {
+    return std::any_of(statements.begin(), statements.end(), [&](const TypedStatement& s) {
+        return (s.kind == StatementKind::assign && s.variable == variable) || assigns(s.body, variable) ||
+               assigns(s.otherwise, variable) || assigns(s.last, variable);
+    });
+}
+
+bool is_literal(const Typed& value) { return value.kind == TypedKind::literal; }
+
+// How often a loop turns that counts from one literal to another by a third and leaves its counter alone within; at
+// most one more than is allowed.
+std::optional<int> counted_turns(const TypedStatement& loop) {
+    if (loop.first.empty() || loop.last.empty() || loop.values[0].kind != TypedKind::binary) return std::nullopt;
+    const TypedStatement& first = loop.first[0];
+    const TypedStatement& last = loop.last[0];
+    const Typed& condition = loop.values[0];
+    const bool counts =
+        first.kind == StatementKind::declare && first.values.size() == 1 && is_literal(first.values[0]) &&
+        condition.args[0].kind == TypedKind::variable && condition.args[0].variable == first.variable &&
+        is_literal(condition.args[1]) && last.kind == StatementKind::assign && last.variable == first.variable &&
+        last.values[0].kind == TypedKind::binary && last.values[0].args[0].kind == TypedKind::variable &&
+        last.values[0].args[0].variable == first.variable && is_literal(last.values[0].args[1]);
+    const Operator by = counts ? last.values[0].op : Operator::both;
+    if ((by != Operator::add && by != Operator::subtract) || assigns(loop.body, first.variable)) return std::nullopt;
+    const bool whole = first.values[0].type == Type::integer;
+    if (!whole && first.values[0].type != Type::number) return std::nullopt;
+    const auto rounded = [&](double x) { return whole ? x : static_cast<double>(static_cast<float>(x)); };
+    const double limit = rounded(condition.args[1].number);
+    const double step = rounded(last.values[0].args[1].number);
+    double at = rounded(first.values[0].number);
+    const auto holds = [&] {
+        switch (condition.op) {
+            case Operator::less:
+                return at < limit;
+            case Operator::less_equal:
+                return at <= limit;
+            case Operator::greater:
+                return at > limit;
+            case Operator::greater_equal:
+                return at >= limit;
+            case Operator::not_equal:
+                return at != limit;
+            default:
+                return false;
+        }
+    };
+    int turns = 0;
+    while (turns <= max_turns && holds()) {
+        ++turns;
+        at = rounded(by == Operator::add ? at + step : at - step);
+        // Where the counter would wrap around, it is left to be counted as it runs.
+        if (whole && (at > 2147483647.0 || at < -2147483648.0)) return std::nullopt;
+    }
+    return turns;
+}
+
+class CodeChecker {
+public:
+    CodeChecker(const Scope& scope, std::string_view text) : scope_(scope), text_(text), expressions_(scope, text) {}
+
+    Result<Typed> run(const Code& code) {
+        for (const FunctionSyntax& syntax : code.functions) {
+            Result<Done> added = add_function(syntax);
+            if (!added) return added.fault();
+        }
+        begin({}, Type::number, "");
+        Result<std::vector<TypedStatement>> body = statements(code.body);
+        if (!body) return body.fault();
+        made_.body = std::move(*body);
+        const auto size = static_cast<std::uint32_t>(text_.size());
+        if (auto whole = ends_well({0, size}, "the code"); !whole) return whole.fault();
+        if (auto alike = unify_results(); !alike) return alike.fault();
+        if (auto bounded = finish(); !bounded) return bounded.fault();
+        Typed result;
+        result.kind = TypedKind::run;
+        result.type = made_.type;
+        result.span = {0, size};
+        result.function = std::make_shared<const TypedFunction>(std::move(made_));
+        return result;
+    }
+
+private:
+    static Fault fault(const char* id, Span span, std::string message, std::string mend) {
+        return ExpressionChecker::fault(id, span, std::move(message), std::move(mend));
+    }
+
+    void begin(std::string name, Type type, const char* divergent) {
+        made_ = {};
+        made_.name = std::move(name);
+        made_.type = type;
+        expressions_.locals.assign(1, {});
+        expressions_.divergent = divergent;
+        expressions_.derivatives = false;
+        expressions_.size = 0;
+        loops_ = 0;
+    }
+
+    Result<Done> finish() {
+        made_.derivatives = expressions_.derivatives;
+        made_.size = expressions_.size;
+        made_.turns = turns_of(made_.body);
+        if (made_.size > max_nodes) {
+            const auto size = static_cast<std::uint32_t>(text_.size());
+            return fault("lang.too-big", {0, size}, "with the functions it calls, this is too long to compute",
+                         "split it into several steps");
+        }
+        if (made_.turns && *made_.turns > max_turns) {
+            const auto size = static_cast<std::uint32_t>(text_.size());
+            return fault("lang.turns", {0, size},
+                         fmt::format("the loops turn {} times at each pixel; {} is the most", *made_.turns, max_turns),
+                         "take fewer turns, or work on a smaller picture");
+        }
+        return Done{};
+    }
+
+    // The turns of all loops in these statements and in the functions that they call.
+    static std::optional<std::int64_t> turns_of(const std::vector<TypedStatement>& statements) {
+        std::int64_t total = 0;
+        bool known = true;
+        const auto look_for_calls = [&](const std::vector<Typed>& values) {
+            for (const Typed& value : values) add_called(value, total, known);
+        };
+        for (const TypedStatement& s : statements) {
+            look_for_calls(s.values);
+            const auto body = turns_of(s.body);
+            const auto otherwise = turns_of(s.otherwise);
+            const auto last = turns_of(s.last);
+            const auto first = turns_of(s.first);
+            if (!body || !otherwise || !last || !first) return std::nullopt;
+            std::int64_t inner = *body + *last;
+            if (s.kind == StatementKind::loop) {
+                if (!s.turns) return std::nullopt;
+                std::int64_t condition = 0;
+                for (const Typed& value : s.values) add_called(value, condition, known);
+                inner = (1 + inner + condition) * *s.turns;
+            }
+            total = std::min<std::int64_t>(total + inner + *otherwise + *first, std::int64_t{1} << 40U);
+        }
+        if (!known) return std::nullopt;
+        return total;
+    }
+    static void add_called(const Typed& typed, std::int64_t& total, bool& known) {
+        if (typed.function != nullptr) {
+            known = known && typed.function->turns.has_value();
+            total += typed.function->turns.value_or(0);
+        }
+        for (const Typed& arg : typed.args) add_called(arg, total, known);
+    }
+
+    Result<Done> add_function(const FunctionSyntax& syntax) {
+        const std::optional<Type> type = type_named(syntax.type);
+        if (is_builtin_name(syntax.name) || scope_.functions.contains(syntax.name)) {
+            return fault("lang.duplicate", syntax.word, "there is a function '" + syntax.name + "' already",
+                         "give yours another name");
+        }
+        if (expressions_.functions.contains(syntax.name) || scope_.symbols.contains(syntax.name)) {
+            return fault("lang.duplicate", syntax.word, "something is called '" + syntax.name + "' already",
+                         "give the function another name");
+        }
+        begin(syntax.name, *type, "");
+        for (const Parameter& parameter : syntax.parameters) {
+            Result<int> variable = declare(parameter.name, *type_named(parameter.type), parameter.span);
+            if (!variable) return variable.fault();
+        }
+        made_.parameters = static_cast<int>(syntax.parameters.size());
+        Result<std::vector<TypedStatement>> body = statements(syntax.body);
+        if (!body) return body.fault();
+        made_.body = std::move(*body);
+        if (auto whole = ends_well(syntax.word, "'" + syntax.name + "'"); !whole) return whole;
+        Result<Done> fitting = Done{};
+        const auto fit = [&](TypedStatement& s) {
+            if (s.kind != StatementKind::give_back || !fitting) return;
+            if (!fits(s.values[0], made_.type)) {
+                fitting = expressions_.does_not_fit(s.values[0], made_.type, "'" + made_.name + "'");
+            } else {
+                s.values[0] = fitted(std::move(s.values[0]), made_.type);
+            }
+        };
+        visit_statements(made_.body, fit);
+        if (!fitting) return fitting;
+        if (auto bounded = finish(); !bounded) return bounded;
+        auto function = std::make_shared<const TypedFunction>(std::move(made_));
+        expressions_.functions[function->name] = function;
+        return Done{};
+    }
+
+    Result<Done> ends_well(Span where, const std::string& what) const {
+        if (gives_back(made_.body)) return Done{};
+        return fault("lang.no-result", where, what + " does not give back a value on every way through it",
+                     "end with return and the value");
+    }
+
+    // The widest type that all results fit.
+    Result<Done> unify_results() {
+        std::vector<TypedStatement*> results;
+        const auto find = [&](TypedStatement& s) {
+            if (s.kind == StatementKind::give_back) results.push_back(&s);
+        };
+        visit_statements(made_.body, find);
+        Type type = results.front()->values[0].type;
+        for (const TypedStatement* result : results) {
+            const Typed& value = result->values[0];
+            if (!fits(value, type) || width_of(value.type) > width_of(type)) type = value.type;
+        }
+        for (TypedStatement* result : results) {
+            Typed& value = result->values[0];
+            if (!fits(value, type)) return expressions_.does_not_fit(value, type, "the other return");
+            value = fitted(std::move(value), type);
+        }
+        made_.type = type;
+        return Done{};
+    }
+
+    Result<int> declare(const std::string& name, Type type, Span span) {
+        if (is_builtin_name(name) || expressions_.functions.contains(name)) {
+            return fault("lang.duplicate", span, "'" + name + "' is a word of the language",
+                         "give the variable another name");
+        }
+        if (expressions_.locals.back().contains(name)) {
+            return fault("lang.duplicate", span, "there is a variable '" + name + "' already",
+                         "give one of them another name");
+        }
+        const int variable = static_cast<int>(made_.variables.size());
+        made_.variables.push_back({name, type});
+        expressions_.locals.back()[name] = {variable, type};
+        return variable;
+    }
+
+    Result<std::vector<TypedStatement>> statements(const std::vector<Statement>& list) {
+        std::vector<TypedStatement> typed;
+        for (const Statement& s : list) {
+            Result<TypedStatement> one = statement(s);
+            if (!one) return one.fault();
+            typed.push_back(std::move(*one));
+        }
+        return typed;
+    }
+
+    // Statements with variables of their own.
+    Result<std::vector<TypedStatement>> scoped(const std::vector<Statement>& list) {
+        expressions_.locals.emplace_back();
+        Result<std::vector<TypedStatement>> typed = statements(list);
+        expressions_.locals.pop_back();
+        return typed;
+    }
+
+    Result<TypedStatement> statement(const Statement& s) {
+        switch (s.kind) {
+            case StatementKind::declare:
+                return declaration(s);
+            case StatementKind::assign:
+                return assignment(s);
+            case StatementKind::branch:
+                return branch(s);
+            case StatementKind::loop:
+                return loop(s);
+            case StatementKind::give_back:
+                return result(s);
+            case StatementKind::leave:
+            case StatementKind::skip:
+                if (loops_ == 0) {
+                    return fault("lang.statement", s.span, "there is no loop around this", "take it out");
+                }
+                expressions_.divergent =
+                    expressions_.divergent.empty() ? "after a turn was cut short" : expressions_.divergent;
+                return typed(s);
+            case StatementKind::block:
+                break;
+        }
+        TypedStatement made = typed(s);
+        Result<std::vector<TypedStatement>> body = scoped(s.body);
+        if (!body) return body.fault();
+        made.body = std::move(*body);
+        return made;
+    }
+
+    static TypedStatement typed(const Statement& s) {
+        TypedStatement made;
+        made.kind = s.kind;
+        made.span = s.span;
+        return made;
+    }
+
+    Result<TypedStatement> declaration(const Statement& s) {
+        TypedStatement made = typed(s);
+        const Type type = *type_named(s.type);
+        if (!s.args.empty()) {
+            Result<Typed> value = expressions_.value(s.args[0]);
+            if (!value) return value.fault();
+            if (!fits(*value, type)) return expressions_.does_not_fit(*value, type, "'" + s.name + "'");
+            made.values.push_back(fitted(std::move(*value), type));
+        }
+        Result<int> variable = declare(s.name, type, s.word);
+        if (!variable) return variable.fault();
+        made.variable = *variable;
+        return made;
+    }
+
+    Result<TypedStatement> assignment(const Statement& s) {
+        TypedStatement made = typed(s);
+        Result<Typed> target = expressions_.value(s.args[0]);
+        if (!target) return target.fault();
+        const bool parts = target->kind == TypedKind::parts;
+        const Typed& variable = parts ? target->args[0] : *target;
+        if (variable.kind != TypedKind::variable) {
+            return fault("lang.assignment", s.args[0].span,
+                         expressions_.quoted(s.args[0].span) + " is no variable, and only variables change",
+                         "make a variable of it: float value = " + std::string("..."));
+        }
+        made.variable = variable.variable;
+        if (parts) {
+            made.parts = target->parts;
+            made.part_count = target->part_count;
+            for (int i = 0; i < made.part_count; ++i) {
+                for (int k = 0; k < i; ++k) {
+                    if (made.parts[static_cast<std::size_t>(i)] != made.parts[static_cast<std::size_t>(k)]) continue;
+                    return fault("lang.assignment", s.args[0].span, "a part is set twice at once",
+                                 "set each part once");
+                }
+            }
+        }
+        Result<Typed> value = new_value(s, *target);
+        if (!value) return value.fault();
+        if (!fits(*value, target->type)) {
+            return expressions_.does_not_fit(*value, target->type, expressions_.quoted(s.args[0].span));
+        }
+        made.values.push_back(fitted(std::move(*value), target->type));
+        return made;
+    }
+
+    Result<Typed> new_value(const Statement& s, const Typed& target) {
+        if (s.mark == "=") return expressions_.value(s.args[1]);
+        if (s.mark == "++" || s.mark == "--") {
+            Typed one;
+            one.number = 1;
+            one.part_count = 1;
+            one.span = s.word;
+            return expressions_.operation(s.mark == "++" ? Operator::add : Operator::subtract, s.span,
+                                          s.mark.substr(0, 1), target, one);
+        }
+        Result<Typed> other = expressions_.value(s.args[1]);
+        if (!other) return other;
+        const std::string mark = s.mark.substr(0, s.mark.size() - 1);
+        return expressions_.operation(binary_operator(mark), s.span, mark, target, std::move(*other));
+    }
+
+    Result<TypedStatement> branch(const Statement& s) {
+        TypedStatement made = typed(s);
+        Result<Typed> condition = expressions_.value(s.args[0]);
+        if (!condition) return condition.fault();
+        if (condition->type != Type::boolean) return expressions_.does_not_fit(*condition, Type::boolean, "'if'");
+        made.values.push_back(std::move(*condition));
+        const std::string outside = std::exchange(expressions_.divergent, "inside an if");
+        const int results_before = results_;
+        Result<std::vector<TypedStatement>> body = scoped(s.body);
+        if (!body) return body.fault();
+        Result<std::vector<TypedStatement>> otherwise = scoped(s.otherwise);
+        if (!otherwise) return otherwise.fault();
+        const bool left = results_ != results_before || expressions_.divergent == "after a turn was cut short";
+        expressions_.divergent = outside.empty() && left ? "after some have left" : outside;
+        made.body = std::move(*body);
+        made.otherwise = std::move(*otherwise);
+        return made;
+    }
+
+    Result<TypedStatement> loop(const Statement& s) {
+        TypedStatement made = typed(s);
+        expressions_.locals.emplace_back();
+        const auto one = [&](const Statement& of, std::vector<TypedStatement>& to) -> Result<Done> {
+            if (of.kind == StatementKind::block) return Done{};
+            if (of.kind != StatementKind::declare && of.kind != StatementKind::assign) {
+                return fault("lang.statement", of.span, "this does not belong in a loop's head",
+                             "write it in the body");
+            }
+            Result<TypedStatement> checked = statement(of);
+            if (!checked) return checked.fault();
+            to.push_back(std::move(*checked));
+            return Done{};
+        };
+        if (auto first = one(s.otherwise[0], made.first); !first) return first.fault();
+        const std::string outside = expressions_.divergent;
+        if (outside.empty()) expressions_.divergent = "inside a loop";
+        const int results_before = results_;
+        Result<Typed> condition = expressions_.value(s.args[0]);
+        if (!condition) return condition.fault();
+        if (condition->type != Type::boolean) return expressions_.does_not_fit(*condition, Type::boolean, "'for'");
+        made.values.push_back(std::move(*condition));
+        if (auto last = one(s.otherwise[1], made.last); !last) return last.fault();
+        ++loops_;
+        Result<std::vector<TypedStatement>> body = scoped(s.body);
+        --loops_;
+        if (!body) return body.fault();
+        made.body = std::move(*body);
+        expressions_.locals.pop_back();
+        expressions_.divergent = outside.empty() && results_ != results_before ? "after some have left" : outside;
+        made.turns = counted_turns(made);
+        return made;
+    }
+
+    Result<TypedStatement> result(const Statement& s) {
+        TypedStatement made = typed(s);
+        Result<Typed> value = expressions_.value(s.args[0]);
+        if (!value) return value.fault();
+        made.values.push_back(std::move(*value));
+        ++results_;
+        return made;
+    }
+
+    const Scope& scope_;
+    std::string_view text_;
+    ExpressionChecker expressions_;
+    TypedFunction made_;
+    int loops_ = 0;
+    int results_ = 0;
+};
+
+}  // namespace
+
+Result<Typed> check_code(const Code& code, const Scope& scope, std::string_view text) {
+    return CodeChecker(scope, text).run(code);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,14 @@
+// The oracle's built-in functions.
+#pragma once
+
+#include <array>
+
+#include "core/lang/typed.h"
+#include "core/lang/value.h"
+
+namespace lacquer {
+
+/// What a call of a built-in function gives for these arguments. Not for those that look at neighbours or pictures.
+Value call_builtin(const Typed& call, const std::array<Value, 3>& args);
+
+}  // namespace lacquer
