@@ -68,7 +68,8 @@ bool is_name_taken(const Finish& finish, std::string_view name) {
 std::string free_name(const Finish& finish, std::string_view wish) {
     const std::string stem = std::string(wish).substr(0, max_name_length - 4);
     std::string name = stem;
-    for (int n = is_known_word(name) ? 1 : 2; is_name_taken(finish, name) || is_known_word(name); ++n) name = stem + "_" + std::to_string(n);
+    for (int n = is_known_word(name) ? 1 : 2; is_name_taken(finish, name) || is_known_word(name); ++n)
+        name = stem + "_" + std::to_string(n);
     return name;
 }
 

@@ -131,6 +131,28 @@ TEST_CASE("formulas without end are faults, not crashes") {
     CHECK(id(std::string(70000, ' ')) == "lang.too-long");
 }
 
+TEST_CASE("code without end is a fault, not a crash") {
+    const auto id = [](const std::string& code) {
+        const Result<Typed> typed = compile_step(code, scope());
+        return typed ? std::string("fine") : typed.fault().id;
+    };
+    std::string doubling = "float f0(float x) { return x; }\n";
+    for (int i = 1; i < 40; ++i) {
+        const std::string before = "f" + std::to_string(i - 1);
+        doubling += "float f" + std::to_string(i) + "(float x) { return " + before + "(x) + " + before + "(x); }\n";
+    }
+    CHECK(id(doubling + "return f39(rim);") == "lang.too-big");
+    std::string blocks;
+    for (int i = 0; i < 5000; ++i) blocks += "{";
+    CHECK(id(blocks) == "lang.nesting");
+    std::string ifs;
+    for (int i = 0; i < 5000; ++i) ifs += "if (on_edge) ";
+    CHECK(id(ifs + "return 1;") == "lang.nesting");
+    std::string long_code;
+    for (int i = 0; i < 5000; ++i) long_code += "{}";
+    CHECK(id(long_code + "return 1;") == "lang.too-long");
+}
+
 TEST_CASE("any bytes give a value or a fault") {
     std::uint32_t state = 7;
     const std::string letters = "uvrimspay.xy()+-*/%<>=!&|^~?:,0123456789ef \n\t$\"\\[]{};\x80\xff";

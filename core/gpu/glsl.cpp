@@ -1,0 +1,177 @@
+#include "core/gpu/glsl.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <map>
+
+#include "core/gpu/glsl_expressions.h"
+#include "core/gpu/glsl_names.h"
+#include "core/gpu/glsl_prelude.h"
+
+namespace lacquer {
+
+namespace {
+
+// Calls visit(function) on all functions that a tree calls, those that others need first, each once.
+template <class Visit>
+void for_each_function(const Typed& typed, std::set<const TypedFunction*>& seen, Visit& visit) {
+    std::vector<const Typed*> calls;
+    const auto collect = [&](const Typed& node) {
+        if (node.function != nullptr) calls.push_back(&node);
+    };
+    visit_nodes(typed, collect);
+    // Inner calls come after the outer ones that hold them, so the last is needed first.
+    for (auto call = calls.rbegin(); call != calls.rend(); ++call) {
+        if (seen.insert((*call)->function.get()).second) visit(*(*call)->function);
+    }
+}
+
+class ShaderWriter {
+public:
+    ShaderWriter(const Pass& pass, Dialect dialect)
+        : pass_(pass), dialect_(dialect), expressions_(names_, pass.stored) {}
+
+    Shader run() {
+        find_globals();
+        write_functions();
+        write_main();
+        shader_.outputs = pass_.outputs;
+        shader_.text = head() + declarations() + helpers() + globals() + functions_ + body_;
+        return std::move(shader_);
+    }
+
+private:
+    // Steps whose values functions look at must be known outside main.
+    void find_globals() {
+        std::set<const TypedFunction*> seen;
+        const auto look = [&](const TypedFunction& function) {
+            const auto names = [&](const Typed& node) {
+                if (node.kind == TypedKind::symbol) in_functions_.insert(node.name);
+            };
+            visit_nodes(function.body, names);
+        };
+        for (const PassStep& step : pass_.steps) for_each_function(step.typed, seen, look);
+    }
+
+    void write_functions() {
+        std::set<const TypedFunction*> seen;
+        for (const PassStep& step : pass_.steps) {
+            const auto write = [&](const TypedFunction& function) {
+                expressions_.set_function_name(function, function.name.empty() ? step.name + "_here" : function.name);
+                functions_ += expressions_.function_text(function) + "\n";
+            };
+            for_each_function(step.typed, seen, write);
+        }
+    }
+
+    void write_main() {
+        std::string lines;
+        for (const PassStep& step : pass_.steps) {
+            const std::string value = expressions_.text(step.typed);
+            const std::string name = names_.name(step.name, step.name);
+            const std::string type =
+                in_functions_.contains(step.name) ? "" : std::string(glsl_name(step.typed.type)) + " ";
+            lines += fmt::format("    {}{} = {};\n", type, name, value);
+            types_[step.name] = step.typed.type;
+        }
+        for (std::size_t k = 0; k < pass_.outputs.size(); ++k) {
+            lines += fmt::format("    lq_out_{} = {};\n", k, output_text(pass_.outputs[k]));
+        }
+        // The places are written last, when it is known which are used.
+        std::string places;
+        if (uses("uv")) places += "    " + declared("uv", Type::vec2) + " = gl_FragCoord.xy / lq_drawn_size;\n";
+        if (uses("pixel")) {
+            places += "    " + declared("pixel", Type::vec2) +
+                      " = floor(gl_FragCoord.xy / lq_drawn_size * frame_size);  // of the frame, whatever is drawn\n";
+        }
+        body_ = "void main() {\n" + places + lines + "}\n";
+    }
+
+    bool uses(const std::string& name) const { return expressions_.used().contains(name); }
+    std::string declared(const std::string& name, Type type) const {
+        return in_functions_.contains(name) ? name : std::string(glsl_name(type)) + " " + name;
+    }
+
+    std::string output_text(const std::string& step) {
+        const auto found = types_.find(step);
+        if (found == types_.end()) return expressions_.read_here(step);
+        const std::string& name = names_.name(step, step);
+        if (scalar_of(found->second) != Scalar::real)
+            return "vec4(" + std::string("float(") + name + "), 0.0, 0.0, 0.0)";
+        switch (found->second) {
+            case Type::vec4:
+                return name;
+            case Type::vec3:
+                return "vec4(" + name + ", 0.0)";
+            case Type::vec2:
+                return "vec4(" + name + ", 0.0, 0.0)";
+            default:
+                return "vec4(" + name + ", 0.0, 0.0, 0.0)";
+        }
+    }
+
+    std::string head() const {
+        std::string text =
+            dialect_ == Dialect::desktop_330
+                ? "#version 330 core\n"
+                : "#version 300 es\nprecision highp float;\nprecision highp int;\nprecision highp sampler2D;\n";
+        return text + "// " + pass_.name + "\n\n";
+    }
+
+    std::string declarations() {
+        std::string text;
+        const auto add = [&](const std::string& name, const std::string& source, Type type, const char* words) {
+            shader_.uniforms.push_back({name, source, type});
+            text += fmt::format("uniform {} {};{}\n", glsl_name(type), name, words);
+        };
+        for (const auto& [source, use] : expressions_.uniforms()) add(use.name, source, use.type, "");
+        const bool places = uses("uv") || uses("pixel") || expressions_.reads_here();
+        if (places) add("lq_drawn_size", "lq_drawn_size", Type::vec2, "  // of what is drawn, in pixels");
+        if (uses("pixel") && !expressions_.uniforms().contains("frame_size")) {
+            add("frame_size", "frame_size", Type::vec2, "");
+        }
+        for (const auto& [source, name] : expressions_.pictures()) {
+            shader_.pictures.push_back({name, source});
+            text += fmt::format("uniform sampler2D {};\n", name);
+        }
+        for (std::size_t k = 0; k < pass_.outputs.size(); ++k) {
+            text += fmt::format("layout(location = {}) out vec4 lq_out_{};  // {}\n", k, k, pass_.outputs[k]);
+        }
+        return text + "\n";
+    }
+
+    std::string helpers() const {
+        const std::string text = helper_definitions(expressions_.helpers());
+        return text.empty() ? text : text + "\n";
+    }
+
+    std::string globals() {
+        std::string text;
+        for (const std::string& name : {std::string("uv"), std::string("pixel")}) {
+            if (in_functions_.contains(name)) text += "vec2 " + name + ";\n";
+        }
+        for (const PassStep& step : pass_.steps) {
+            if (!in_functions_.contains(step.name)) continue;
+            text += fmt::format("{} {};\n", glsl_name(step.typed.type), names_.name(step.name, step.name));
+        }
+        if (expressions_.counts_turns()) text += fmt::format("int lq_turns = 0;  // of loops; {} at most\n", max_turns);
+        return text.empty() ? text : text + "\n";
+    }
+
+    const Pass& pass_;
+    Dialect dialect_;
+    GlslNames names_;
+    GlslExpressions expressions_;
+    std::set<std::string, std::less<>> in_functions_;
+    std::map<std::string, Type, std::less<>> types_;
+    std::string functions_;
+    std::string body_;
+    Shader shader_;
+};
+
+}  // namespace
+
+Shader emit_glsl(const Pass& pass, Dialect dialect) { return ShaderWriter(pass, dialect).run(); }
+
+}  // namespace lacquer

@@ -1,0 +1,70 @@
+// Expressions and statements as GLSL, and what they turn out to need.
+#pragma once
+
+#include <map>
+#include <set>
+#include <string>
+
+#include "core/gpu/glsl_names.h"
+#include "core/lang/typed.h"
+
+namespace lacquer {
+
+class GlslExpressions {
+public:
+    GlslExpressions(GlslNames& names, const std::vector<std::string>& stored) : names_(names), stored_(stored) {}
+
+    /// A value as GLSL, with every change of width spelled out and guards where GLSL leaves a result open.
+    std::string text(const Typed& typed) { return expression(typed, 0); }
+    std::string function_text(const TypedFunction& function);
+    void set_function_name(const TypedFunction& function, const std::string& wish);
+    /// A stored step or ground at the drawn pixel, as vec4.
+    std::string read_here(const std::string& source);
+
+    struct Uniform {
+        std::string name;
+        Type type;
+    };
+    const std::map<std::string, Uniform, std::less<>>& uniforms() const { return uniforms_; }
+    const std::map<std::string, std::string, std::less<>>& pictures() const { return pictures_; }
+    const std::set<std::string, std::less<>>& helpers() const { return helpers_; }
+    /// Which of uv and pixel were used.
+    const std::set<std::string, std::less<>>& used() const { return used_; }
+    bool reads_here() const { return reads_here_; }
+    bool counts_turns() const { return counts_turns_; }
+
+private:
+    /// The text, in brackets if it binds less than `strength` (GLSL ES 3.00 section 5.1, as in the parser).
+    std::string expression(const Typed& typed, int strength);
+    std::string literal(const Typed& typed) const;
+    std::string symbol(const Typed& typed);
+    std::string parts(const Typed& typed);
+    std::string convert(const Typed& typed);
+    std::string unary(const Typed& typed);
+    std::string binary(const Typed& typed, int strength);
+    std::string colour_and_opacity(const Typed& typed, int strength);
+    std::string call(const Typed& typed);
+    std::string held(const Typed& arg, const char* least, const char* most);
+    std::string read(const Typed& typed);
+    std::string run(const Typed& typed);
+    std::string list(const std::vector<Typed>& args);
+    std::string helper(const char* name);
+    std::string picture(const std::string& source);
+
+    std::string statements(const std::vector<TypedStatement>& list, int depth);
+    std::string statement(const TypedStatement& s, int depth);
+    std::string simple(const TypedStatement& s);
+
+    GlslNames& names_;
+    const std::vector<std::string>& stored_;  ///< steps that are read from pictures
+    std::map<const TypedFunction*, std::string> functions_;
+    const TypedFunction* function_ = nullptr;
+    std::map<std::string, Uniform, std::less<>> uniforms_;
+    std::map<std::string, std::string, std::less<>> pictures_;
+    std::set<std::string, std::less<>> helpers_;
+    std::set<std::string, std::less<>> used_;
+    bool reads_here_ = false;
+    bool counts_turns_ = false;
+};
+
+}  // namespace lacquer

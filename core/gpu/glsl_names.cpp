@@ -1,0 +1,51 @@
+#include "core/gpu/glsl_names.h"
+
+#include <algorithm>
+#include <array>
+
+namespace lacquer {
+
+namespace {
+
+// Keywords and reserved words of GLSL 3.30 (section 3.6) and GLSL ES 3.00 (section 3.7), from memory, and functions of
+// theirs that the formula language does without.
+constexpr auto reserved = std::to_array<std::string_view>(
+    {"active",      "asm",       "atomic_uint", "attribute", "bool",    "break",     "buffer",        "case",
+     "cast",        "centroid",  "class",       "coherent",  "common",  "const",     "continue",      "default",
+     "discard",     "do",        "double",      "else",      "enum",    "extern",    "external",      "false",
+     "filter",      "fixed",     "flat",        "float",     "for",     "goto",      "half",          "highp",
+     "if",          "iimage2D",  "image2D",     "in",        "inline",  "inout",     "input",         "int",
+     "interface",   "invariant", "isampler2D",  "layout",    "long",    "lowp",      "main",          "mediump",
+     "namespace",   "noinline",  "noise1",      "noise2",    "noise3",  "noise4",    "noperspective", "out",
+     "output",      "packed",    "partition",   "patch",     "precise", "precision", "public",        "readonly",
+     "resource",    "restrict",  "return",      "row_major", "sample",  "sampler1D", "sampler2D",     "sampler3D",
+     "samplerCube", "shared",    "short",       "sizeof",    "smooth",  "static",    "struct",        "subroutine",
+     "superp",      "switch",    "template",    "texture",   "this",    "true",      "typedef",       "uint",
+     "uniform",     "union",     "unsigned",    "using",     "varying", "void",      "volatile",      "while",
+     "writeonly",   "modf",      "frexp",       "ldexp",     "fma",     "abs",       "ceil",          "clamp",
+     "cos",         "dot",       "exp",         "floor",     "fract",   "length",    "log",           "max",
+     "min",         "mix",       "mod",         "pow",       "round",   "sign",      "sin",           "sqrt",
+     "step",        "tan",       "transpose",   "inverse"});
+
+}  // namespace
+
+bool is_glsl_reserved(std::string_view word) {
+    return std::find(reserved.begin(), reserved.end(), word) != reserved.end() || word.starts_with("gl_") ||
+           word.starts_with("lq_") || word.find("__") != std::string_view::npos;
+}
+
+const std::string& GlslNames::name(const std::string& key, std::string_view wish) {
+    if (const auto known = names_.find(key); known != names_.end()) return known->second;
+    std::string stem;
+    for (const char c : wish) {
+        const bool doubled = c == '_' && !stem.empty() && stem.back() == '_';
+        if (!doubled) stem += c == '.' ? '_' : c;
+    }
+    if (is_glsl_reserved(stem)) stem = "the_" + stem;
+    std::string name = stem;
+    for (int n = 2; taken_.contains(name) || is_glsl_reserved(name); ++n) name = stem + "_" + std::to_string(n);
+    taken_.insert(name);
+    return names_.emplace(key, name).first->second;
+}
+
+}  // namespace lacquer

@@ -1,0 +1,301 @@
+#include "core/gpu/runner.h"
+
+#include <epoxy/egl.h>
+#include <epoxy/gl.h>
+
+#include <array>
+#include <condition_variable>
+#include <functional>
+#include <map>
+#include <mutex>
+#include <optional>
+#include <thread>
+
+namespace lacquer {
+
+namespace {
+
+constexpr std::size_t most_programs = 64;
+constexpr GLuint64 patience = 10'000'000'000;  // nanoseconds that a drawing may take
+
+Fault gpu_fault(const char* id, std::string message, std::string mend) {
+    return {id, std::move(message), std::move(mend), {}, Severity::fault};
+}
+
+// Everything that belongs to the context; lives and dies in its thread.
+class Context {
+public:
+    ~Context() {
+        if (display_ == EGL_NO_DISPLAY) return;
+        eglMakeCurrent(display_, EGL_NO_SURFACE, EGL_NO_SURFACE, EGL_NO_CONTEXT);
+        if (context_ != EGL_NO_CONTEXT) eglDestroyContext(display_, context_);
+        eglTerminate(display_);
+    }
+    Context() = default;
+    Context(const Context&) = delete;
+    Context& operator=(const Context&) = delete;
+
+    Result<std::string> open() {
+        const Fault none = gpu_fault("gpu.none", "there is no GL that draws without a window",
+                                     "install the Mesa drivers, or draw with --backend cpu");
+        if (!epoxy_has_egl()) return none;
+        if (epoxy_has_egl_extension(EGL_NO_DISPLAY, "EGL_MESA_platform_surfaceless")) {
+            display_ = eglGetPlatformDisplayEXT(EGL_PLATFORM_SURFACELESS_MESA, EGL_DEFAULT_DISPLAY, nullptr);
+        } else {
+            display_ = eglGetDisplay(EGL_DEFAULT_DISPLAY);
+        }
+        if (display_ == EGL_NO_DISPLAY || eglInitialize(display_, nullptr, nullptr) == EGL_FALSE) {
+            display_ = EGL_NO_DISPLAY;
+            return none;
+        }
+        eglBindAPI(EGL_OPENGL_API);
+        const std::array<EGLint, 7> wanted = {
+            EGL_CONTEXT_MAJOR_VERSION,           3,       EGL_CONTEXT_MINOR_VERSION, 3, EGL_CONTEXT_OPENGL_PROFILE_MASK,
+            EGL_CONTEXT_OPENGL_CORE_PROFILE_BIT, EGL_NONE};
+        context_ = eglCreateContext(display_, EGL_NO_CONFIG_KHR, EGL_NO_CONTEXT, wanted.data());
+        if (context_ == EGL_NO_CONTEXT ||
+            eglMakeCurrent(display_, EGL_NO_SURFACE, EGL_NO_SURFACE, context_) == EGL_FALSE) {
+            return none;
+        }
+        glGenVertexArrays(1, &corners_);
+        glGenFramebuffers(1, &frame_);
+        return std::string(reinterpret_cast<const char*>(glGetString(GL_RENDERER)));
+    }
+
+    Result<Done> draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs) {
+        Result<GLuint> program = program_for(shader.text);
+        if (!program) return program.fault();
+        glUseProgram(*program);
+        set_uniforms(*program, shader, inputs);
+        const std::vector<GLuint> pictures = upload(*program, shader, inputs);
+        const std::vector<GLuint> targets = bind_targets(inputs, shader.outputs.size());
+        Result<Done> done = run(inputs, shader.outputs.size(), outputs);
+        glDeleteTextures(static_cast<GLsizei>(pictures.size()), pictures.data());
+        glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
+        return done;
+    }
+
+private:
+    static Result<GLuint> compiled(GLenum kind, const std::string& text) {
+        const GLuint shader = glCreateShader(kind);
+        const char* source = text.c_str();
+        glShaderSource(shader, 1, &source, nullptr);
+        glCompileShader(shader);
+        GLint good = 0;
+        glGetShaderiv(shader, GL_COMPILE_STATUS, &good);
+        if (good != 0) return shader;
+        std::string words(2048, '\0');
+        GLsizei length = 0;
+        glGetShaderInfoLog(shader, static_cast<GLsizei>(words.size()), &length, words.data());
+        words.resize(static_cast<std::size_t>(length));
+        glDeleteShader(shader);
+        return gpu_fault("gpu.shader", "the driver refused a shader: " + words, "draw with --backend cpu");
+    }
+
+    Result<GLuint> program_for(const std::string& text) {
+        if (const auto found = programs_.find(text); found != programs_.end()) return found->second;
+        // One triangle that covers everything.
+        static const std::string vertices =
+            "#version 330 core\nvoid main() { gl_Position = vec4(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 "
+            ": "
+            "-1.0, 0.0, 1.0); }\n";
+        Result<GLuint> vertex = compiled(GL_VERTEX_SHADER, vertices);
+        if (!vertex) return vertex;
+        Result<GLuint> fragment = compiled(GL_FRAGMENT_SHADER, text);
+        if (!fragment) return fragment;
+        const GLuint program = glCreateProgram();
+        glAttachShader(program, *vertex);
+        glAttachShader(program, *fragment);
+        glLinkProgram(program);
+        glDeleteShader(*vertex);
+        glDeleteShader(*fragment);
+        GLint good = 0;
+        glGetProgramiv(program, GL_LINK_STATUS, &good);
+        if (good == 0) {
+            glDeleteProgram(program);
+            return gpu_fault("gpu.shader", "the driver could not link a shader", "draw with --backend cpu");
+        }
+        if (programs_.size() >= most_programs) {
+            for (const auto& [key, old] : programs_) glDeleteProgram(old);
+            programs_.clear();
+        }
+        programs_[text] = program;
+        return program;
+    }
+
+    static void set_uniforms(GLuint program, const Shader& shader, const ShaderInputs& inputs) {
+        for (std::size_t k = 0; k < shader.uniforms.size(); ++k) {
+            const GLint at = glGetUniformLocation(program, shader.uniforms[k].name.c_str());
+            const Value& value = inputs.uniforms[k];
+            switch (shader.uniforms[k].type) {
+                case Type::vec2:
+                    glUniform2fv(at, 1, value.parts.data());
+                    break;
+                case Type::vec3:
+                    glUniform3fv(at, 1, value.parts.data());
+                    break;
+                case Type::vec4:
+                    glUniform4fv(at, 1, value.parts.data());
+                    break;
+                case Type::number:
+                    glUniform1f(at, value.parts[0]);
+                    break;
+                default:
+                    glUniform1i(at, value.wholes[0]);
+                    break;
+            }
+        }
+    }
+
+    static std::vector<GLuint> upload(GLuint program, const Shader& shader, const ShaderInputs& inputs) {
+        std::vector<GLuint> textures(shader.pictures.size());
+        glGenTextures(static_cast<GLsizei>(textures.size()), textures.data());
+        for (std::size_t k = 0; k < textures.size(); ++k) {
+            glActiveTexture(GL_TEXTURE0 + static_cast<GLenum>(k));
+            glBindTexture(GL_TEXTURE_2D, textures[k]);
+            const PictureView& picture = inputs.pictures[k];
+            static constexpr std::array<float, 4> black = {0, 0, 0, 1};
+            const bool empty = picture.data == nullptr;
+            glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, empty ? 1 : picture.width, empty ? 1 : picture.height, 0,
+                         GL_RGBA, GL_FLOAT, empty ? black.data() : picture.data);
+            GLint level = 0;
+            for (const PictureView& copy : picture.smaller) {
+                glTexImage2D(GL_TEXTURE_2D, ++level, GL_RGBA32F, copy.width, copy.height, 0, GL_RGBA, GL_FLOAT,
+                             copy.data);
+            }
+            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
+            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, level > 0 ? GL_NEAREST_MIPMAP_NEAREST : GL_NEAREST);
+            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
+            glUniform1i(glGetUniformLocation(program, shader.pictures[k].name.c_str()), static_cast<GLint>(k));
+        }
+        return textures;
+    }
+
+    std::vector<GLuint> bind_targets(const ShaderInputs& inputs, std::size_t count) const {
+        std::vector<GLuint> targets(count);
+        std::vector<GLenum> attachments;
+        glGenTextures(static_cast<GLsizei>(count), targets.data());
+        glBindFramebuffer(GL_FRAMEBUFFER, frame_);
+        glActiveTexture(GL_TEXTURE0 + 15);
+        for (std::size_t k = 0; k < max_shader_outputs; ++k) {
+            const GLenum attachment = GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k);
+            if (k < count) {
+                glBindTexture(GL_TEXTURE_2D, targets[k]);
+                glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, inputs.width, inputs.height, 0, GL_RGBA, GL_FLOAT, nullptr);
+                attachments.push_back(attachment);
+            }
+            glFramebufferTexture2D(GL_FRAMEBUFFER, attachment, GL_TEXTURE_2D, k < count ? targets[k] : 0, 0);
+        }
+        glDrawBuffers(static_cast<GLsizei>(count), attachments.data());
+        return targets;
+    }
+
+    Result<Done> run(const ShaderInputs& inputs, std::size_t count, std::span<Picture> outputs) const {
+        const Fault lost =
+            gpu_fault("gpu.lost", "the graphics processor did not finish the drawing", "draw with --backend cpu");
+        if (glCheckFramebufferStatus(GL_FRAMEBUFFER) != GL_FRAMEBUFFER_COMPLETE) return lost;
+        glViewport(0, 0, inputs.width, inputs.height);
+        glBindVertexArray(corners_);
+        glDrawArrays(GL_TRIANGLES, 0, 3);
+        const GLsync fence = glFenceSync(GL_SYNC_GPU_COMMANDS_COMPLETE, 0);
+        const GLenum waited = glClientWaitSync(fence, GL_SYNC_FLUSH_COMMANDS_BIT, patience);
+        glDeleteSync(fence);
+        if (waited == GL_TIMEOUT_EXPIRED || waited == GL_WAIT_FAILED || glGetError() != GL_NO_ERROR) return lost;
+        constexpr std::array<GLenum, 5> formats = {GL_RED, GL_RED, GL_RG, GL_RGB, GL_RGBA};
+        glPixelStorei(GL_PACK_ALIGNMENT, 4);
+        for (std::size_t k = 0; k < count; ++k) {
+            glReadBuffer(GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k));
+            glReadPixels(0, 0, inputs.width, inputs.height, formats[static_cast<std::size_t>(outputs[k].channels)],
+                         GL_FLOAT, outputs[k].data.data());
+        }
+        if (glGetError() != GL_NO_ERROR) return lost;
+        return Done{};
+    }
+
+    EGLDisplay display_ = EGL_NO_DISPLAY;
+    EGLContext context_ = EGL_NO_CONTEXT;
+    GLuint corners_ = 0;
+    GLuint frame_ = 0;
+    std::map<std::string, GLuint> programs_;
+};
+
+}  // namespace
+
+// Runs what it is handed, one job at a time, where the context is current.
+struct ShaderRunner::Thread {
+    std::mutex mutex;
+    std::condition_variable changed;
+    std::function<void(Context&)> job;
+    bool ends = false;
+    std::string name;
+    std::thread thread;
+
+    void run(std::function<void(Context&)> work) {
+        std::unique_lock lock(mutex);
+        job = std::move(work);
+        changed.notify_all();
+        changed.wait(lock, [this] { return job == nullptr; });
+    }
+
+    void loop(Context& context) {
+        std::unique_lock lock(mutex);
+        for (;;) {
+            changed.wait(lock, [this] { return ends || job != nullptr; });
+            if (ends) return;
+            job(context);
+            job = nullptr;
+            changed.notify_all();
+        }
+    }
+};
+
+ShaderRunner::ShaderRunner(std::unique_ptr<Thread> thread) : thread_(std::move(thread)) {}
+
+ShaderRunner::~ShaderRunner() {
+    {
+        const std::lock_guard lock(thread_->mutex);
+        thread_->ends = true;
+        thread_->changed.notify_all();
+    }
+    thread_->thread.join();
+}
+
+Result<std::unique_ptr<ShaderRunner>> ShaderRunner::open() {
+    auto thread = std::make_unique<Thread>();
+    std::optional<Result<std::string>> opened;
+    thread->thread = std::thread([owner = thread.get(), &opened] {
+        Context context;
+        {
+            const std::lock_guard lock(owner->mutex);
+            opened = context.open();
+            owner->ends = !*opened;
+            owner->changed.notify_all();
+        }
+        owner->loop(context);
+    });
+    {
+        std::unique_lock lock(thread->mutex);
+        thread->changed.wait(lock, [&] { return opened.has_value(); });
+    }
+    std::unique_ptr<ShaderRunner> runner(new ShaderRunner(std::move(thread)));
+    if (!*opened) return opened->fault();
+    runner->thread_->name = **opened;
+    return runner;
+}
+
+const std::string& ShaderRunner::name() const { return thread_->name; }
+
+bool ShaderRunner::is_hardware() const {
+    for (const char* pretender : {"llvmpipe", "softpipe", "swrast", "SwiftShader"}) {
+        if (thread_->name.find(pretender) != std::string::npos) return false;
+    }
+    return true;
+}
+
+Result<Done> ShaderRunner::draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs) {
+    Result<Done> done = Done{};
+    thread_->run([&](Context& context) { done = context.draw(shader, inputs, outputs); });
+    return done;
+}
+
+}  // namespace lacquer
