@@ -28,11 +28,15 @@ RenderRequest demo_request(double time) {
     return request;
 }
 
-// What a drag costs: the frame drawn and turned into display values.
-void demo_frame(benchmark::State& state) {
+// The frame drawn and turned into display values, at the share of its size that is handed in: 1, or the half to which a
+// drag falls back where whole frames come too late.
+void draw_demo(benchmark::State& state, int share, Backend backend) {
     WorkerPool pool;
     Renderer renderer(pool);
-    const RenderRequest request = demo_request(0.7);
+    if (renderer.use(backend)) return state.SkipWithError("there is no GL");
+    RenderRequest request = demo_request(0.7);
+    request.width = request.checked->finish->frame_width / share;
+    request.height = request.checked->finish->frame_height / share;
     (void)renderer.render(request, Cancel());  // reads the picture
     for (auto _ : state) {
         Result<Frame> frame = renderer.render(request, Cancel());
@@ -40,7 +44,12 @@ void demo_frame(benchmark::State& state) {
         benchmark::DoNotOptimize(image.data.data());
     }
 }
+void demo_frame(benchmark::State& state) { draw_demo(state, 1, Backend::cpu); }
 BENCHMARK(demo_frame)->Unit(benchmark::kMillisecond)->UseRealTime();
+void demo_frame_in_drag(benchmark::State& state) { draw_demo(state, 2, Backend::cpu); }
+BENCHMARK(demo_frame_in_drag)->Unit(benchmark::kMillisecond)->UseRealTime();
+void demo_frame_by_gl(benchmark::State& state) { draw_demo(state, 1, Backend::gpu); }
+BENCHMARK(demo_frame_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 void demo_frame_at_rest(benchmark::State& state) {
     WorkerPool pool;
@@ -80,7 +89,29 @@ void demo_thumbnails(benchmark::State& state) {
 }
 BENCHMARK(demo_thumbnails)->Unit(benchmark::kMillisecond)->UseRealTime();
 
-void vignette_by_strips(benchmark::State& state) {
+// Fifty steps, each of which reads the one above: checked, planned and compiled from nothing.
+void compile_50_steps(benchmark::State& state) {
+    Finish finish = empty_finish();
+    for (int n = 0; n < 50; ++n) {
+        Step step;
+        step.name = "s_" + std::to_string(n);
+        step.formula =
+            n == 0 ? "uv.x" : "mix(s_" + std::to_string(n - 1) + ", sin(uv.y * " + std::to_string(n) + "), 0.5) * 0.9";
+        finish.coats[0].steps.push_back(step);
+    }
+    RenderRequest request;
+    request.steps = {""};
+    request.width = request.height = 1;
+    WorkerPool pool(1);
+    for (auto _ : state) {
+        Renderer renderer(pool);
+        request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
+        benchmark::DoNotOptimize(renderer.render(request, Cancel())->steps.data());
+    }
+}
+BENCHMARK(compile_50_steps)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+void draw_vignette(benchmark::State& state, Backend backend) {
     Finish finish = empty_finish();
     finish.dials.resize(2);
     finish.dials[0].name = "radius";
@@ -98,8 +129,12 @@ void vignette_by_strips(benchmark::State& state) {
     request.frame_height = 1080;
     WorkerPool pool;
     Renderer renderer(pool);
+    if (renderer.use(backend)) return state.SkipWithError("there is no GL");
     for (auto _ : state) benchmark::DoNotOptimize(renderer.render(request, Cancel())->steps.data());
 }
+void vignette_by_strips(benchmark::State& state) { draw_vignette(state, Backend::cpu); }
+void vignette_by_gl(benchmark::State& state) { draw_vignette(state, Backend::gpu); }
+BENCHMARK(vignette_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(vignette_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 void vignette_by_hand(benchmark::State& state) {

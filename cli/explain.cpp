@@ -6,6 +6,7 @@
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
+#include "core/gpu/glsl.h"
 #include "core/render/renderer.h"
 
 namespace lacquer::cli {
@@ -60,12 +61,19 @@ Result<Done> explain(Arguments& arguments) {
         const Ir lowered = lower(pass);
         const Ir folded = fold_constants(lowered);
         const Ir shared = share_common(folded);
-        const Ir kept = drop_unused(shared);
+        const Ir hoisted = hoist_from_loops(shared);
+        const Ir kept = drop_unused(hoisted);
+        const Ir rated = with_rates(kept);
+        const Ir fused = fuse(rated);
         fmt::print("\npass {}: lowered\n{}", pass.name, to_text(lowered));
         fmt::print("\npass {}: constants folded\n{}", pass.name, to_text(folded));
         fmt::print("\npass {}: common parts shared\n{}", pass.name, to_text(shared));
+        fmt::print("\npass {}: what stays the same taken out of loops\n{}", pass.name, to_text(hoisted));
         fmt::print("\npass {}: unused dropped\n{}", pass.name, to_text(kept));
-        fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(kept, best_kernels())));
+        fmt::print("\npass {}: how often each can change\n{}", pass.name, to_text(rated));
+        fmt::print("\npass {}: products and sums put together\n{}", pass.name, to_text(fused));
+        fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(fused, best_kernels())));
+        fmt::print("\npass {}: shader\n{}", pass.name, emit_glsl(pass, Dialect::es_300).text);
     }
     return Done{};
 }

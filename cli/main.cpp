@@ -13,7 +13,7 @@ namespace {
 constexpr std::string_view help =
     "lacquer-cli render FILE -o PICTURE.png [--at SECONDS] [--cue NAME:STRENGTH@SECONDS]...\n"
     "            [--size WxH] [--scale FACTOR] [--step NAME] [--dial NAME=VALUE]...\n"
-    "            [--threads N] [--kernels AVX3|AVX2|SSE4|scalar]\n"
+    "            [--threads N] [--kernels AVX3|AVX2|SSE4|scalar] [--backend cpu|gpu|auto]\n"
     "    draws a finish; cues replace those that the file holds; --size changes the frame,\n"
     "    --scale how finely it is drawn\n"
     "lacquer-cli explain FILE [--step NAME]\n"

@@ -20,6 +20,7 @@ struct Job {
     std::string output;
     int threads = 0;
     std::optional<std::string> kernels;
+    Backend backend = Backend::cpu;
 };
 
 std::string nearest_of(const std::string& name, const std::vector<std::string>& names) {
@@ -102,6 +103,11 @@ Result<Done> read_options(Arguments& arguments, Job& job) {
     Result<std::optional<std::string>> kernels = arguments.option("--kernels");
     if (!kernels) return kernels.fault();
     job.kernels = *kernels;
+    Result<std::optional<std::string>> backend = arguments.option("--backend");
+    if (!backend) return backend.fault();
+    const std::optional<Backend> known = backend_named(backend->value_or("cpu"));
+    if (!known) return usage_fault("cli.backend", "there is no backend '" + **backend + "'", "cpu, gpu or auto");
+    job.backend = *known;
     Result<std::optional<std::string>> output = arguments.option("-o");
     if (!output) return output.fault();
     if (!*output) return usage_fault("cli.missing-value", "no picture to write is named", "add -o picture.png");
@@ -171,6 +177,7 @@ Result<Done> render(Arguments& arguments) {
 
     WorkerPool pool(job.threads);
     Renderer renderer(pool, *kernels);
+    if (const auto notice = renderer.use(job.backend)) fmt::print(stderr, "{}\n", to_text(*notice));
     Result<Frame> frame = renderer.render(job.request, Cancel());
     if (!frame) return frame.fault();
     for (const Fault& notice : frame->notices) fmt::print(stderr, "{}\n", to_text(notice));
@@ -179,8 +186,8 @@ Result<Done> render(Arguments& arguments) {
     }
     const DrawnStep& drawn = frame->steps.front();
     if (auto written = write_png(job.output, to_image(drawn.picture, drawn.type, pool)); !written) return written;
-    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms\n", job.output, drawn.picture.width, drawn.picture.height, drawn.name,
-               counted(frame->passes, "pass", "passes"), frame->milliseconds);
+    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", job.output, drawn.picture.width, drawn.picture.height,
+               drawn.name, counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
     return Done{};
 }
 

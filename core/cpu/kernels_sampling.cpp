@@ -149,12 +149,15 @@ void one_by_one(const KernelArgs& k, Read read) {
     }
 }
 
+HWY_NOINLINE void sample_otherwise(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v,
+                                   std::size_t v_stride) {
+    one_by_one(k, [&](std::size_t i) { return lacquer::sample(*k.picture, u[i * u_stride], v[i * v_stride]); });
+}
+
 void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
-    if (picture.sampling != Sampling{}) {
-        return one_by_one(k, [&](std::size_t i) { return lacquer::sample(picture, u[i * u_stride], v[i * v_stride]); });
-    }
+    if (picture.sampling != Sampling{}) return sample_otherwise(k, u, u_stride, v, v_stride);
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {

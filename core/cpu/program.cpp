@@ -98,7 +98,12 @@ public:
           shared_(shared),
           cancel_(cancel),
           rows_(zeroed(2 * static_cast<std::size_t>(program.stores[of(Rate::row)]) * lane_block)),
-          strips_(zeroed(static_cast<std::size_t>(program.stores[of(Rate::pixel)]) * strip_length())) {}
+          strips_(zeroed(static_cast<std::size_t>(program.stores[of(Rate::pixel)]) * strip_length())) {
+        args_.grid_width = inputs.width;
+        args_.grid_height = inputs.height;
+        args_.frame_width = inputs.frame_width;
+        args_.frame_height = inputs.frame_height;
+    }
 
     // Rows are 0 for the upper and 1 for the lower of a pair.
     void run_row_lines(int y, int row) {
@@ -162,31 +167,34 @@ private:
     };
 
     void run_line(const Line& line, At at, std::size_t count) {
-        KernelArgs args;
-        args.count = count;
-        args.x = at.x;
-        args.y = at.y;
-        args.grid_width = inputs_.width;
-        args.grid_height = inputs_.height;
-        args.frame_width = inputs_.frame_width;
-        args.frame_height = inputs_.frame_height;
+        args_.count = count;
+        args_.x = at.x;
+        args_.y = at.y;
         const OpInfo& info = op_info(line.op);
         for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
-            args.in[k] = address(line.in[k], at.x, at.row);
-            args.stride[k] = stride(line.in[k]);
+            args_.in[k] = address(line.in[k], at.x, at.row);
+            args_.stride[k] = stride(line.in[k]);
         }
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
+            args_.out[k] = address(line.out[k], at.x, at.row);
+        }
+        if (line.is_odd) prepare_odd(line, at);
+        line.kernel(args_);
+    }
+
+    // Those that are handed something else than their inputs.
+    void prepare_odd(const Line& line, At at) {
         if (line.op == Op::assign) {
-            args.in[0] = args.in[1];
-            args.stride[0] = args.stride[1];
+            args_.in[0] = args_.in[1];
+            args_.stride[0] = args_.stride[1];
+            args_.out[0] = address(line.out[0], at.x, at.row);
         }
         if (line.op == Op::derivative_y) {
-            args.in[0] = address(line.in[0], at.x, 0);
-            args.in[1] = address(line.in[0], at.x, 1);
-            args.stride[1] = args.stride[0];
+            args_.in[0] = address(line.in[0], at.x, 0);
+            args_.in[1] = address(line.in[0], at.x, 1);
+            args_.stride[1] = args_.stride[0];
         }
-        for (std::size_t k = 0; k < line.out.size(); ++k) args.out[k] = address(line.out[k], at.x, at.row);
-        if (reads_picture(line.op)) args.picture = &inputs_.pictures[line.slot];
-        line.kernel(args);
+        if (reads_picture(line.op)) args_.picture = &inputs_.pictures[line.slot];
     }
 
     // Whether some pixel of the strip has a true value here.
@@ -227,6 +235,7 @@ private:
     const Cancel& cancel_;
     hwy::AlignedFreeUniquePtr<float[]> rows_;
     hwy::AlignedFreeUniquePtr<float[]> strips_;
+    KernelArgs args_;
 };
 
 // How many pixels a strip covers from left to right.
@@ -294,6 +303,7 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
         line.op = i.op;
         line.kernel = kernels.kernels[static_cast<std::size_t>(i.op == Op::assign ? Op::copy : i.op)];
         line.slot = i.bits;
+        line.is_odd = i.op == Op::assign || i.op == Op::derivative_y || reads_picture(i.op);
         // What runs at each turn but is the same along the strip lives where rows' values do.
         line.narrow = i.timed && i.rate != Rate::pixel;
         const Rate store = line.narrow ? Rate::row : i.rate;

@@ -28,6 +28,8 @@ struct Line {
     std::uint32_t slot = 0;
     /// Computed once along the strip though it runs with the pixels.
     bool narrow = false;
+    /// Is handed something else than the values of its inputs.
+    bool is_odd = false;
     /// For an instruction that steers: the line of its other end.
     std::size_t jump = 0;
 };

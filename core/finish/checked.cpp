@@ -181,8 +181,14 @@ private:
     void add_step(const Coat& coat, const Step& step, Scope& scope) {
         CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt};
         scope.out_of_reach[step.name] = "'" + step.name + "' is this step itself";
+        std::vector<UnnamedStep> unnamed;
+        scope.unnamed = &unnamed;
+        scope.unnamed_stem = step.name;
         Result<Typed> typed = compile_step(step.formula, scope);
         if (typed) {
+            for (UnnamedStep& part : unnamed) {
+                made_.steps.push_back({part.name, checked.on, std::move(part.typed), std::nullopt});
+            }
             checked.typed = checked.on ? std::move(*typed) : passed_on(*typed);
             scope.symbols[step.name] = {SymbolKind::step, checked.typed->type};
             scope.out_of_reach.erase(step.name);

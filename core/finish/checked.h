@@ -12,6 +12,7 @@
 namespace lacquer {
 
 /// A step as the planner sees it. One that is off, itself or with its coat, has the tree of what it passes on.
+/// An expression that is read as a picture is a step too, called after its owner, a point and a number.
 struct CheckedStep {
     std::string name;
     bool on = true;

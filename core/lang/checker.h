@@ -6,6 +6,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/base/result.h"
 #include "core/lang/code.h"
@@ -20,12 +21,22 @@ struct Symbol {
     Type type = Type::number;
 };
 
+/// An expression that is read as a picture: it becomes a stored step without a name of the artist's.
+struct UnnamedStep {
+    std::string name;
+    Typed typed;
+};
+
 /// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and
 /// the fault repeats it. `functions` are those that may be called besides the built-in ones.
 struct Scope {
     std::map<std::string, Symbol, std::less<>> symbols;
     std::map<std::string, std::string, std::less<>> out_of_reach;
     std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>> functions;
+    /// Where expressions that are read as pictures go; they are called `unnamed_stem`, a point and a number. Null where
+    /// there can be none.
+    std::vector<UnnamedStep>* unnamed = nullptr;
+    std::string unnamed_stem;
 };
 
 /// The names that every step knows: uv, pixel, frame_size, pixel_size, aspect, time.

@@ -169,6 +169,10 @@ Result<Typed> ExpressionChecker::picture(const Expression& e, const BuiltinRow& 
         return fault("lang.picture", e.span, quoted(e.span) + " is known only within this code, so it cannot be stored",
                      "make it a step of its own, and name it here");
     }
+    if (scope_.unnamed == nullptr) {
+        return fault("lang.picture", e.span, quoted(e.span) + " would have to be stored, and cannot be here",
+                     "make it a step of its own, and name it here");
+    }
     if (!varies) {
         return fault("lang.picture", e.span, quoted(e.span) + " is the same everywhere", "name a step or a ground");
     }
@@ -182,7 +186,6 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
     made.span = e.span;
     made.builtin = row.id;
     const Expression& source_expression = e.args[0];
-    std::vector<Typed> expression;
     const auto gradient = source_expression.kind == ExpressionKind::name ? scope_.symbols.find(source_expression.text)
                                                                          : scope_.symbols.end();
     if (row.params[0] == 't' && gradient != scope_.symbols.end() && gradient->second.kind == SymbolKind::gradient) {
@@ -198,7 +201,8 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
             made.name = read_from->name;
             made.symbol = read_from->symbol;
         } else {
-            expression.push_back(std::move(*read_from));
+            made.name = scope_.unnamed_stem + "." + std::to_string(scope_.unnamed->size() + 1);
+            scope_.unnamed->push_back({made.name, std::move(*read_from)});
         }
     }
     for (std::size_t i = 1; i < e.args.size(); ++i) {
@@ -210,7 +214,6 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
         }
         made.args.push_back(fitted(std::move(*arg), wanted));
     }
-    for (Typed& from : expression) made.args.push_back(std::move(from));
     return made;
 }
 

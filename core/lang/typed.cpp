@@ -120,9 +120,7 @@ std::string binary_text(const Typed& typed) {
 
 std::string read_text(const Typed& typed) {
     const std::string name(builtin_row(typed.builtin).name);
-    if (!typed.name.empty()) return name + "(" + typed.name + (typed.args.empty() ? "" : ", " + list(typed.args)) + ")";
-    std::vector<Typed> others(typed.args.begin(), typed.args.end() - 1);
-    return name + "(" + to_text(typed.args.back()) + (others.empty() ? "" : ", " + list(others)) + ")";
+    return name + "(" + typed.name + (typed.args.empty() ? "" : ", " + list(typed.args)) + ")";
 }
 
 }  // namespace

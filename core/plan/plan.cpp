@@ -15,6 +15,7 @@ struct Sources {
     Names here;   // steps whose value it uses at its own pixel
     Names there;  // steps that it reads at other places
     Names grounds;
+    Names pyramids;  // pictures that it reads at other sizes
 };
 
 Sources sources_of(const Typed& typed) {
@@ -22,6 +23,7 @@ Sources sources_of(const Typed& typed) {
     const auto collect = [&](const Typed& node) {
         if (node.kind != TypedKind::read && node.kind != TypedKind::symbol) return;
         if (node.symbol == SymbolKind::ground) sources.grounds.insert(node.name);
+        if (node.builtin == Builtin::texture_lod) sources.pyramids.insert(node.name);
         if (node.symbol == SymbolKind::step) {
             (node.kind == TypedKind::read ? sources.there : sources.here).insert(node.name);
         }
@@ -77,6 +79,7 @@ private:
         Names computed;
         Names stored;
         Names grounds;
+        Names pyramids;
         std::vector<std::string> todo = outputs;
         while (!todo.empty()) {
             const std::string step = todo.back();
@@ -90,12 +93,14 @@ private:
             todo.insert(todo.end(), sources.here.begin(), sources.here.end());
             stored.insert(sources.there.begin(), sources.there.end());
             grounds.insert(sources.grounds.begin(), sources.grounds.end());
+            pyramids.insert(sources.pyramids.begin(), sources.pyramids.end());
         }
         for (const CheckedStep& step : checked_.steps) {
             if (computed.contains(step.name)) pass.steps.push_back({step.name, *step.typed});
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
+        pass.pyramids.assign(pyramids.begin(), pyramids.end());
         return pass;
     }
 
@@ -122,6 +127,7 @@ std::string to_text(const Plan& plan) {
     for (const Pass& pass : plan.passes) {
         text += "pass " + pass.name + "\n";
         if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
+        if (!pass.pyramids.empty()) text += "  wants smaller copies of " + joined(pass.pyramids) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
         for (const PassStep& step : pass.steps) {
             text +=

@@ -19,9 +19,10 @@ struct PassStep {
 struct Pass {
     std::string name;
     std::vector<PassStep> steps;
-    std::vector<std::string> stored;   ///< steps of earlier passes that it reads
-    std::vector<std::string> grounds;  ///< grounds that it reads
-    std::vector<std::string> outputs;  ///< steps, among `steps` or `stored`, whose values it hands out
+    std::vector<std::string> stored;    ///< steps of earlier passes that it reads
+    std::vector<std::string> grounds;   ///< grounds that it reads
+    std::vector<std::string> pyramids;  ///< pictures, among those that it reads, of which it wants smaller copies
+    std::vector<std::string> outputs;   ///< steps, among `steps` or `stored`, whose values it hands out
 };
 
 /// All passes; each but the last stores one step.

@@ -7,6 +7,7 @@
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
+#include "core/gpu/runner.h"
 
 namespace lacquer {
 
@@ -24,7 +25,7 @@ Plan ground_plan(const Finish& finish) {
     symbol.type = Type::vec4;
     symbol.symbol = SymbolKind::ground;
     symbol.name = name;
-    plan.passes.push_back({"draws", {{name, symbol}}, {}, {name}, {name}});
+    plan.passes.push_back({"draws", {{name, symbol}}, {}, {name}, {}, {name}});
     return plan;
 }
 
@@ -46,6 +47,12 @@ std::vector<std::string> names_of(const CheckedFinish& checked, const std::vecto
 
 }  // namespace
 
+// A picture with its smaller copies, where they are wanted.
+struct Renderer::Copies {
+    std::vector<Picture> pictures;
+    std::vector<PictureView> views;
+};
+
 // What one frame gathers on its way.
 struct Renderer::Run {
     const RenderRequest& request;
@@ -56,12 +63,37 @@ struct Renderer::Run {
     float frame_height;
     std::map<std::string, Picture, std::less<>> stored;
     std::map<std::string, PicturePtr, std::less<>> grounds;
+    std::map<std::string, Copies, std::less<>> copies;
     Frame frame;
     bool whole = true;
 };
 
 Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels)
     : pool_(pool), kernels_(kernels ? std::move(*kernels) : best_kernels()) {}
+
+Renderer::~Renderer() = default;
+
+std::optional<Backend> backend_named(std::string_view name) {
+    if (name == "cpu") return Backend::cpu;
+    if (name == "gpu") return Backend::gpu;
+    return name == "auto" ? std::optional<Backend>(Backend::automatic) : std::nullopt;
+}
+
+std::optional<Fault> Renderer::use(Backend backend) {
+    shaders_.reset();
+    if (backend == Backend::cpu) return std::nullopt;
+    Result<std::unique_ptr<ShaderRunner>> opened = ShaderRunner::open();
+    if (!opened) {
+        Fault notice = opened.fault();
+        notice.severity = Severity::warning;
+        // Nobody asked for it in particular, so nobody need hear.
+        return backend == Backend::automatic ? std::nullopt : std::optional<Fault>(std::move(notice));
+    }
+    if (backend == Backend::gpu || (*opened)->is_hardware()) shaders_ = std::move(*opened);
+    return std::nullopt;
+}
+
+std::string Renderer::drawn_by() const { return shaders_ != nullptr ? shaders_->name() : kernels_.name; }
 
 Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& steps) {
     const std::vector<std::string> names = names_of(checked, steps);
@@ -79,35 +111,49 @@ std::shared_ptr<const Program> Renderer::program_for(const Pass& pass) {
     return program;
 }
 
+Value Renderer::uniform_value(const Run& run, const std::string& name) {
+    if (name == "time") return make_number(static_cast<float>(run.request.time));
+    if (name == "frame_size") return make_vec2(run.frame_width, run.frame_height);
+    if (name == "pixel_size") return make_vec2(1.0F / run.frame_width, 1.0F / run.frame_height);
+    if (name == "aspect") return make_number(run.frame_width / run.frame_height);
+    if (name == "lq_drawn_size") return make_vec2(static_cast<float>(run.width), static_cast<float>(run.height));
+    const auto found = run.frame.values.find(name);
+    return found != run.frame.values.end() ? found->second : Value{};
+}
+
+PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string& name) {
+    const auto stored = run.stored.find(name);
+    const Picture* picture = stored != run.stored.end() ? &stored->second : run.grounds[name].get();
+    if (picture == nullptr) return {};
+    PictureView view = view_of(*picture);
+    if (std::find(pass.pyramids.begin(), pass.pyramids.end(), name) == pass.pyramids.end()) return view;
+    Copies& copies = run.copies[name];
+    if (copies.pictures.empty()) {
+        copies.pictures = smaller_copies(*picture);
+        for (const Picture& copy : copies.pictures) copies.views.push_back(view_of(copy));
+    }
+    view.smaller = copies.views;
+    return view;
+}
+
 void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs) {
+    // Small pictures of many steps would be many shaders, each drawn once.
+    if (shaders_ != nullptr && !run.request.small_grounds) {
+        const Result<Done> done = draw_by_shaders(run, pass, outputs);
+        if (done) return;
+        shaders_.reset();
+        Fault notice = done.fault();
+        notice.message += "; this processor draws from here on";
+        notice.severity = Severity::warning;
+        run.frame.notices.push_back(std::move(notice));
+    }
     const std::shared_ptr<const Program> program = program_for(pass);
     std::vector<float> uniforms;
     for (const UniformSlot& slot : program->uniform_slots) {
-        Value value;
-        if (slot.name == "time") {
-            value = make_number(static_cast<float>(run.request.time));
-        } else if (slot.name == "frame_size") {
-            value = make_vec2(run.frame_width, run.frame_height);
-        } else if (slot.name == "pixel_size") {
-            value = make_vec2(1.0F / run.frame_width, 1.0F / run.frame_height);
-        } else if (slot.name == "aspect") {
-            value = make_number(run.frame_width / run.frame_height);
-        } else if (const auto found = run.frame.values.find(slot.name); found != run.frame.values.end()) {
-            value = found->second;
-        }
-        uniforms.push_back(uniform_bits(value, slot.part));
+        uniforms.push_back(uniform_bits(uniform_value(run, slot.name), slot.part));
     }
     std::vector<PictureView> pictures;
-    for (const std::string& name : program->pictures) {
-        const auto stored = run.stored.find(name);
-        if (stored != run.stored.end()) {
-            pictures.push_back(view_of(stored->second));
-        } else if (const PicturePtr& ground = run.grounds[name]; ground != nullptr) {
-            pictures.push_back(view_of(*ground));
-        } else {
-            pictures.push_back({});
-        }
-    }
+    for (const std::string& name : program->pictures) pictures.push_back(picture_view(run, pass, name));
     RunInputs inputs;
     inputs.width = run.width;
     inputs.height = run.height;
@@ -116,6 +162,31 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
     inputs.uniforms = uniforms;
     inputs.pictures = pictures;
     run.whole = lacquer::run(*program, inputs, outputs, pool_, run.cancel) && run.whole;
+}
+
+// A shader has few outputs, so many are drawn in several goes.
+Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs) {
+    for (std::size_t first = 0; first < pass.outputs.size(); first += max_shader_outputs) {
+        const std::size_t count = std::min(max_shader_outputs, pass.outputs.size() - first);
+        Pass part = pass;
+        part.outputs.assign(pass.outputs.begin() + static_cast<std::ptrdiff_t>(first),
+                            pass.outputs.begin() + static_cast<std::ptrdiff_t>(first + count));
+        const Shader shader = emit_glsl(part, Dialect::desktop_330);
+        ShaderInputs inputs;
+        inputs.width = run.width;
+        inputs.height = run.height;
+        for (const ShaderUniform& uniform : shader.uniforms)
+            inputs.uniforms.push_back(uniform_value(run, uniform.source));
+        for (const ShaderPicture& picture : shader.pictures) {
+            inputs.pictures.push_back(picture_view(run, pass, picture.source));
+        }
+        if (auto done = shaders_->draw(shader, inputs, std::span(outputs).subspan(first, count)); !done) return done;
+        if (run.cancel.requested()) {
+            run.whole = false;
+            return Done{};
+        }
+    }
+    return Done{};
 }
 
 Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cancel) {
@@ -130,6 +201,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             request.height > 0 ? request.height : frame_height,
             static_cast<float>(frame_width),
             static_cast<float>(frame_height),
+            {},
             {},
             {},
             {},

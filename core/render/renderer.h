@@ -18,6 +18,13 @@
 namespace lacquer {
 
 struct Program;
+class ShaderRunner;
+
+/// What draws: this processor, or the graphics processor by GL; `automatic` takes the latter if it is a real one.
+enum class Backend { cpu, gpu, automatic };
+
+/// The backend called "cpu", "gpu" or "auto".
+std::optional<Backend> backend_named(std::string_view name);
 
 /// What to draw.
 struct RenderRequest {
@@ -56,18 +63,29 @@ class Renderer {
 public:
     /// With `kernels`, those instead of the fastest.
     explicit Renderer(WorkerPool& pool, std::optional<KernelSet> kernels = std::nullopt);
+    ~Renderer();
+
+    /// Chooses what draws from here on. The fault, a warning, says why it is this processor after all.
+    std::optional<Fault> use(Backend backend);
+    /// What draws, in a few words: an instruction set, or the driver's name.
+    std::string drawn_by() const;
 
     /// The frame, or nothing if it was called off. Faults: `render.size`, `render.cancelled`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
 private:
     struct Run;
+    struct Copies;
+    static Value uniform_value(const Run& run, const std::string& name);
+    static PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
+    Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);
     void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs);
 
     WorkerPool& pool_;
     KernelSet kernels_;
     GroundStore grounds_;
+    std::unique_ptr<ShaderRunner> shaders_;  ///< null where this processor draws
     std::map<std::string, std::shared_ptr<const Program>> programs_;
 };
 

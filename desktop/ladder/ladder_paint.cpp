@@ -40,7 +40,12 @@ std::vector<std::string> sources_of(const Session& session, const std::string& s
     std::vector<std::string> sources;
     if (checked == nullptr || !checked->typed) return sources;
     for (const std::string& name : names_used(*checked->typed)) {
-        if (find_step(session.finish(), name) != nullptr) sources.push_back(name);
+        if (find_step(session.finish(), name) != nullptr) {
+            sources.push_back(name);
+        } else if (name != step && find_step(session.checked(), name) != nullptr) {
+            // A part of the formula that is stored without a name: what it reads, the step reads.
+            for (std::string& inner : sources_of(session, name)) sources.push_back(std::move(inner));
+        }
     }
     return sources;
 }

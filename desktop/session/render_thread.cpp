@@ -53,6 +53,11 @@ void RenderThread::ask_thumbnails(RenderRequest request) {
     wake_.notify_all();
 }
 
+void RenderThread::use_backend(Backend backend) {
+    const std::lock_guard lock(mutex_);
+    backend_ = backend;
+}
+
 bool RenderThread::idle() const {
     const std::lock_guard lock(mutex_);
     return !busy_ && !stage_ && !thumbnails_;
@@ -68,6 +73,7 @@ void RenderThread::serve() {
         busy_ = true;
         cancel_ = Cancel();
         const Cancel cancel = cancel_;
+        if (backend_) backend_notice_ = renderer_.use(*std::exchange(backend_, std::nullopt));
         if (stage_) {
             const StageJob job = *std::exchange(stage_, std::nullopt);
             // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
@@ -101,6 +107,7 @@ void RenderThread::draw_stage(const StageJob& job, const Cancel& cancel) {
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
     done.notices = frame->notices;
+    if (backend_notice_) done.notices.push_back(*backend_notice_);
     done.empty = frame->steps.empty();
     if (!done.empty) {
         const DrawnStep& drawn = frame->steps.front();

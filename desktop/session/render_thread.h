@@ -51,6 +51,8 @@ public:
     void ask_stage(RenderRequest request, bool may_reduce);
     /// Asks for small pictures of the request's steps.
     void ask_thumbnails(RenderRequest request);
+    /// Chooses what draws the stage from the next picture on.
+    void use_backend(Backend backend);
     /// True when nothing is asked for or under way.
     bool idle() const;
 
@@ -69,6 +71,8 @@ private:
     std::condition_variable wake_;
     std::optional<StageJob> stage_;
     std::optional<RenderRequest> thumbnails_;
+    std::optional<Backend> backend_;       // chosen, not yet taken up
+    std::optional<Fault> backend_notice_;  // why another draws; of the render thread
     bool busy_ = false;
     bool may_interrupt_ = false;  // the work at hand can be thrown away for a newer request
     bool stopping_ = false;

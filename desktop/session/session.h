@@ -29,6 +29,9 @@ public:
     Session(Prompts prompts, Clock clock, QObject* parent = nullptr);
     ~Session() override;
 
+    /// Chooses what draws the stage from the next picture on.
+    void use_backend(Backend backend) { render_->use_backend(backend); }
+
     // The document.
     const Finish& finish() const { return *history_.now(); }
     const CheckedFinish& checked() const { return *checked_; }

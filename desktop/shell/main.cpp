@@ -56,6 +56,16 @@ int main(int argc, char** argv) {
     lacquer::Session session(real_prompts(), steady_seconds);
     lacquer::MainWindow window(session, settings);
     QStringList words = QApplication::arguments();
+    if (const qsizetype at = words.indexOf(QStringLiteral("--backend")); at > 0) {
+        const QString name = words.value(at + 1);
+        const auto backend = lacquer::backend_named(name.toStdString());
+        if (!backend) {
+            std::fprintf(stderr, "lacquer: there is no backend '%s': cpu, gpu or auto\n", qPrintable(name));
+            return 2;
+        }
+        session.use_backend(*backend);
+        words.remove(at, 2);
+    }
     if (words.removeOne(QStringLiteral("--time-first-picture"))) {
         QObject::connect(&session, &lacquer::Session::stage_changed, &session, [&session, begin] {
             if (session.stage().image.isNull()) return;

@@ -39,6 +39,23 @@ TEST_CASE("a step that is read elsewhere is stored first, in order") {
     CHECK(plan.passes[2].stored == Names{"a", "b"});
 }
 
+TEST_CASE("an expression that is read as a picture is stored without a name") {
+    const auto finish = checked(finish_of({{"a", "uv.x"}, {"b", "texture(a * 2, uv.yx) + texture(a + 1, uv)"}}));
+    const Plan plan = plan_passes(*finish, {"b"});
+    REQUIRE(plan.passes.size() == 3);
+    CHECK(plan.passes[0].outputs == Names{"b.1"});
+    CHECK(plan.passes[1].outputs == Names{"b.2"});
+    CHECK(plan.passes[2].stored == Names{"b.1", "b.2"});
+}
+
+TEST_CASE("smaller copies are asked for where they are read") {
+    const auto finish = checked(finish_of({{"a", "uv.x"}, {"b", "textureLod(a, uv, 2)"}, {"c", "texture(b, uv)"}}));
+    const Plan plan = plan_passes(*finish, {"c"});
+    REQUIRE(plan.passes.size() == 3);
+    CHECK(plan.passes[1].pyramids == Names{"a"});
+    CHECK(plan.passes[2].pyramids.empty());
+}
+
 TEST_CASE("wanted steps with a fault are left out, others are drawn") {
     const auto finish = checked(finish_of({{"a", "uv.x"}, {"b", "oops"}, {"c", "b + 1"}}));
     const Plan plan = plan_passes(*finish, {"a", "b", "c"});

@@ -1,0 +1,111 @@
+// Whole finishes by either back end.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/picture/files.h"
+#include "tests/support/finishes.h"
+#include "tests/support/temporary.h"
+
+using namespace lacquer;
+using test::checked;
+using test::finish_of;
+
+namespace {
+
+Frame drawn(const RenderRequest& request, Backend backend) {
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    const auto notice = renderer.use(backend);
+    if (notice) FAIL(to_text(*notice));
+    Result<Frame> frame = renderer.render(request, Cancel());
+    if (!frame) FAIL(to_text(frame.fault()));
+    for (const Fault& fault : frame->notices) FAIL(to_text(fault));
+    return std::move(*frame);
+}
+
+double share_off(const Frame& a, const Frame& b, float tolerance) {
+    std::size_t off = 0;
+    std::size_t values = 0;
+    REQUIRE(a.steps.size() == b.steps.size());
+    for (std::size_t k = 0; k < a.steps.size(); ++k) {
+        for (std::size_t i = 0; i < a.steps[k].picture.data.size(); ++i) {
+            ++values;
+            off += std::fabs(a.steps[k].picture.data[i] - b.steps[k].picture.data[i]) <= tolerance ? 0 : 1;
+        }
+    }
+    return static_cast<double>(off) / static_cast<double>(values);
+}
+
+}  // namespace
+
+TEST_CASE("the demo is the same picture by strips and by shaders, at rest to the bit") {
+    RenderRequest request;
+    request.checked = checked(test::demo_finish());
+    request.finish_path = test::demo_path();
+    request.frame_width = 320;
+    request.frame_height = 180;
+    request.steps = {"", "rim", "torn", "slip", "blurred", "light"};
+    request.cues = {{"hit", 0.1, 0.8}};
+    request.time = 0.4;
+    // A place to read that lies on the edge of 1/256 pixel may be rounded the other way.
+    CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-3F) < 0.002);
+    request.time = 0;
+    request.steps = {""};
+    CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 0) == 0);
+}
+
+TEST_CASE("stored steps, expressions read as pictures and smaller copies are the same by either back end") {
+    const test::TemporaryFolder folder;
+    Image8 image{8, 6, {}};
+    for (int i = 0; i < 8 * 6 * 4; ++i) image.data.push_back(static_cast<std::uint8_t>(i * 37 % 251));
+    REQUIRE(write_png(folder.file("p.png"), image));
+    Finish finish = finish_of({{"a", "value_noise(uv * 6)"},
+                               {"b", "texture(a * scene.rgb, uv.yx) + texture(a, uv * 0.5)"},
+                               {"c",
+                                "float sum = 0; for (int i = 0; i < 8; i++) sum += texture(b, uv + float(i) * 0.01).r;"
+                                " return textureLod(scene, uv, 1.5) * sum / 8;"},
+                               {"d", "texelFetch(a, ivec2(pixel) / 2) + dFdx(a) + float(textureSize(scene).x)"}});
+    finish.grounds.push_back({"scene", folder.file("p.png"), false, Extra::object()});
+    RenderRequest request;
+    request.checked = checked(finish);
+    for (const CheckedStep& step : request.checked->steps) {
+        if (step.fault) FAIL(to_text(*step.fault));
+    }
+    request.width = 64;
+    request.height = 36;
+    request.steps = {"b", "c", "d"};
+    CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-4F) < 0.002);
+}
+
+TEST_CASE("a shader that the driver refuses leaves the drawing to this processor, with a notice") {
+    // More pictures than a shader may read.
+    std::vector<std::pair<std::string, std::string>> steps;
+    std::string sum = "0";
+    for (int i = 0; i < 70; ++i) {
+        steps.emplace_back("s_" + std::to_string(i), "uv.x * " + std::to_string(i));
+        sum += " + texture(s_" + std::to_string(i) + ", uv)";
+    }
+    steps.emplace_back("all", sum);
+    RenderRequest request;
+    request.checked = checked(finish_of(steps));
+    request.width = request.height = 4;
+    request.steps = {""};
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    REQUIRE_FALSE(renderer.use(Backend::gpu));
+    const Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    REQUIRE(frame->notices.size() == 1);
+    CHECK(frame->notices[0].id == "gpu.shader");
+    const Result<Frame> again = renderer.render(request, Cancel());
+    REQUIRE(again);
+    CHECK(again->notices.empty());
+    CHECK(again->steps[0].picture.data[0] == frame->steps[0].picture.data[0]);
+}
+
+TEST_CASE("backends go by their names") {
+    CHECK(backend_named("cpu") == Backend::cpu);
+    CHECK(backend_named("gpu") == Backend::gpu);
+    CHECK(backend_named("auto") == Backend::automatic);
+    CHECK_FALSE(backend_named("both"));
+}
