@@ -70,7 +70,7 @@ int main(int argc, char** argv) {
         QObject::connect(&session, &lacquer::Session::stage_changed, &session, [&session, begin] {
             if (session.stage().image.isNull()) return;
             std::printf("first picture after %.0f ms\n", (steady_seconds() - begin) * 1000);
-            QApplication::quit();
+            QApplication::exit(0);
         });
     }
     // Before the window shows itself: the first picture is read and drawn while Qt draws the rest.
