@@ -1,5 +1,7 @@
 #include "cli/arguments.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 
 #include "core/base/text.h"
@@ -45,6 +47,14 @@ Result<std::string> Arguments::file() {
                            "give the path of a .lacquer file");
     }
     return words_.front();
+}
+
+Result<std::shared_ptr<const Catalogue>> catalogue_of(Arguments& arguments) {
+    Result<std::optional<std::string>> folder = arguments.option("--operations");
+    if (!folder) return folder.fault();
+    auto catalogue = catalogue_with_folder(folder->value_or(user_operations_folder()));
+    for (const Fault& fault : catalogue->faults) fmt::print(stderr, "{}\n", to_text(fault));
+    return catalogue;
 }
 
 Result<std::pair<int, int>> parse_size(const std::string& text) {

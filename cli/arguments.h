@@ -1,11 +1,13 @@
 // Command lines: one file, and options with a value each.
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
 #include "core/base/result.h"
+#include "core/catalogue/catalogue.h"
 #include "core/drive/cue.h"
 
 namespace lacquer::cli {
@@ -27,6 +29,10 @@ private:
 };
 
 Fault usage_fault(const char* id, const std::string& message, const std::string& mend);
+
+/// The operations that come along and those of `--operations FOLDER`, else of the user's own folder. What cannot be
+/// used is told on the error stream.
+Result<std::shared_ptr<const Catalogue>> catalogue_of(Arguments& arguments);
 
 /// "1280x720" as two whole numbers. Faults: `cli.size`.
 Result<std::pair<int, int>> parse_size(const std::string& text);

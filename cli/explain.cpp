@@ -47,11 +47,13 @@ void print_dials(const CheckedFinish& checked) {
 Result<Done> explain(Arguments& arguments) {
     Result<std::optional<std::string>> step = arguments.option("--step");
     if (!step) return step.fault();
+    const auto catalogue = catalogue_of(arguments);
+    if (!catalogue) return catalogue.fault();
     Result<std::string> path = arguments.file();
     if (!path) return path.fault();
     Result<OpenedFinish> opened = load_finish(*path);
     if (!opened) return opened.fault();
-    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish));
+    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish), *catalogue);
     for (const Fault& fault : checked.faults) fmt::print("fault {}: {}\n", fault.id, to_text(fault));
     print_dials(checked);
     print_steps(checked);

@@ -17,7 +17,10 @@ constexpr std::string_view help =
     "    draws a finish; cues replace those that the file holds; --size changes the frame,\n"
     "    --scale how finely it is drawn\n"
     "lacquer-cli explain FILE [--step NAME]\n"
-    "    prints how a finish is understood, from its formulas down to strips\n";
+    "    prints how a finish is understood, from its formulas down to strips and shaders\n"
+    "lacquer-cli catalogue\n"
+    "    prints what is known of the operations\n"
+    "All take --operations FOLDER in place of the user's own folder of operations.\n";
 
 int run(const std::vector<std::string>& words) {
     const std::string verb = words.empty() ? "help" : words[0];
@@ -26,11 +29,13 @@ int run(const std::vector<std::string>& words) {
         return words.empty() ? 2 : 0;
     }
     lacquer::cli::Arguments arguments({words.begin() + 1, words.end()});
-    if (verb != "render" && verb != "explain") {
+    if (verb != "render" && verb != "explain" && verb != "catalogue") {
         fmt::print(stderr, "lacquer-cli: there is no '{}'\n{}", verb, help);
         return 2;
     }
-    const auto done = verb == "render" ? lacquer::cli::render(arguments) : lacquer::cli::explain(arguments);
+    const auto done = verb == "render"    ? lacquer::cli::render(arguments)
+                      : verb == "explain" ? lacquer::cli::explain(arguments)
+                                          : lacquer::cli::catalogue(arguments);
     if (done) return 0;
     fmt::print(stderr, "lacquer-cli: {}\n", to_text(done.fault()));
     return 1;

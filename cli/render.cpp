@@ -150,6 +150,9 @@ Result<Done> render(Arguments& arguments) {
     for (const char* option : {"--cue", "--dial", "--scale"}) {
         if (auto taken = rest.options(option); !taken) return taken.fault();
     }
+    const auto catalogue = catalogue_of(arguments);
+    if (!catalogue) return catalogue.fault();
+    if (auto taken = rest.options("--operations"); !taken) return taken.fault();
     Result<std::string> path = rest.file();
     if (!path) return path.fault();
     Result<OpenedFinish> opened = load_finish(*path);
@@ -161,7 +164,8 @@ Result<Done> render(Arguments& arguments) {
     Result<std::optional<KernelSet>> kernels = choose_kernels(job);
     if (!kernels) return kernels.fault();
 
-    auto checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
+    auto checked =
+        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish), *catalogue));
     for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
     for (const Fault& fault : checked->faults) fmt::print(stderr, "{}\n", to_text(fault));
     const std::string& wanted = job.request.steps.front();

@@ -12,4 +12,7 @@ Result<Done> render(Arguments& arguments);
 /// Prints how a finish is understood: trees, passes, instructions, strips.
 Result<Done> explain(Arguments& arguments);
 
+/// Prints what is known of the operations.
+Result<Done> catalogue(Arguments& arguments);
+
 }  // namespace lacquer::cli

@@ -113,6 +113,17 @@ Parts Lowering::call(const Typed& t) {
                 return emit(Op::add, {emit(Op::absolute, {emit(Op::derivative_x, {a[k]})}),
                                       emit(Op::absolute, {emit(Op::derivative_y, {a[k]})})});
             });
+        case Builtin::premultiply:
+            if (a.size() < 4) return a;
+            return each(4, [&](std::size_t k) { return k == 3 ? a[3] : emit(Op::multiply, {a[k], a[3]}); });
+        case Builtin::unpremultiply: {
+            if (a.size() < 4) return a;
+            const int zero = constant(0);
+            const int clear = emit(Op::equal, {a[3], zero});
+            return each(4, [&](std::size_t k) {
+                return k == 3 ? a[3] : emit(Op::select, {clear, zero, emit(Op::divide, {a[k], a[3]})});
+            });
+        }
         case Builtin::hash3:
             return row(emit(Op::hash3, {a[0], a[1], a[2]}), 3);
         case Builtin::hash_2:

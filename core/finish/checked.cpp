@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/base/text.h"
+#include "core/finish/operation_steps.h"
 
 namespace lacquer {
 
@@ -86,7 +87,9 @@ Typed passed_on(const Typed& typed) {
 
 class FinishCheck {
 public:
-    explicit FinishCheck(std::shared_ptr<const Finish> finish) { made_.finish = std::move(finish); }
+    FinishCheck(std::shared_ptr<const Finish> finish, const Catalogue& catalogue) : catalogue_(catalogue) {
+        made_.finish = std::move(finish);
+    }
 
     CheckedFinish run() {
         names();
@@ -100,6 +103,22 @@ public:
 
 private:
     const Finish& finish() const { return *made_.finish; }
+
+    // What a formula may call, and why the rest may not be called within one.
+    void add_operations(Scope& scope) const {
+        scope.functions = &catalogue_.plain;
+        for (const auto& [name, operation] : catalogue_.operations) {
+            if (operation.is_plain()) continue;
+            scope.not_called[name] = finish_fault("finish.whole-step", {}, "'" + name + "' fills a whole step",
+                                                  "make it a step of its own, and name that here");
+        }
+        for (const auto& [name, fault] : catalogue_.broken) {
+            if (catalogue_.operations.contains(name)) continue;
+            scope.not_called[name] =
+                finish_fault("finish.operation", {}, "'" + name + "' has a fault in its file: " + to_text(fault),
+                             "mend the file; it is read again by itself");
+        }
+    }
 
     void names() {
         NameCheck check(made_.faults);
@@ -168,6 +187,7 @@ private:
 
     void steps() {
         Scope scope = step_scope();
+        add_operations(scope);
         for (const auto& [name, symbol] : dial_scope(finish()).symbols) scope.symbols[name] = symbol;
         for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = {SymbolKind::ground, Type::vec4};
         for_each_step(finish(), [&](const Coat&, const Step& step) {
@@ -179,15 +199,21 @@ private:
     }
 
     void add_step(const Coat& coat, const Step& step, Scope& scope) {
-        CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt};
+        CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt, 1};
         scope.out_of_reach[step.name] = "'" + step.name + "' is this step itself";
         std::vector<UnnamedStep> unnamed;
         scope.unnamed = &unnamed;
         scope.unnamed_stem = step.name;
-        Result<Typed> typed = compile_step(step.formula, scope);
+        std::vector<OperationStep> stages;
+        const Operation* operation = whole_step_operation(step.formula, catalogue_);
+        Result<Typed> typed = operation != nullptr ? expand_operation(*operation, step.formula, scope, finish(), stages)
+                                                   : compile_step(step.formula, scope);
         if (typed) {
             for (UnnamedStep& part : unnamed) {
-                made_.steps.push_back({part.name, checked.on, std::move(part.typed), std::nullopt});
+                made_.steps.push_back({part.name, checked.on, std::move(part.typed), std::nullopt, 1});
+            }
+            for (OperationStep& stage : stages) {
+                made_.steps.push_back({stage.name, checked.on, std::move(stage.typed), std::nullopt, stage.scale});
             }
             checked.typed = checked.on ? std::move(*typed) : passed_on(*typed);
             scope.symbols[step.name] = {SymbolKind::step, checked.typed->type};
@@ -210,6 +236,7 @@ private:
         return text.substr(std::min<std::size_t>(span.begin, text.size()), span.end - span.begin);
     }
 
+    const Catalogue& catalogue_;
     CheckedFinish made_;
     std::set<std::string> broken_;
 };
@@ -229,7 +256,9 @@ Type dial_type(DialKind kind) {
     return Type::number;
 }
 
-CheckedFinish check_finish(std::shared_ptr<const Finish> finish) { return FinishCheck(std::move(finish)).run(); }
+CheckedFinish check_finish(std::shared_ptr<const Finish> finish, const std::shared_ptr<const Catalogue>& catalogue) {
+    return FinishCheck(std::move(finish), *catalogue).run();
+}
 
 const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name) {
     for (const CheckedStep& step : checked.steps) {

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/catalogue/catalogue.h"
 #include "core/finish/finish.h"
 #include "core/lang/checker.h"
 
@@ -18,6 +19,7 @@ struct CheckedStep {
     bool on = true;
     std::optional<Typed> typed;
     std::optional<Fault> fault;  ///< its own, or that of a step it reads
+    double scale = 1;            ///< of the frame's size; less than 1 only where it is stored
 };
 
 /// A dial with its formula, if it has a good one.
@@ -39,8 +41,9 @@ struct CheckedFinish {
 Type dial_type(DialKind kind);
 
 /// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on dials: `finish.circle` and those of
-/// the language; on steps: `finish.broken-source` and those of the language.
-CheckedFinish check_finish(std::shared_ptr<const Finish> finish);
+/// the language; on steps: `finish.broken-source`, `finish.whole-step`, `finish.operation` and those of the language.
+CheckedFinish check_finish(std::shared_ptr<const Finish> finish,
+                           const std::shared_ptr<const Catalogue>& catalogue = built_in_catalogue());
 
 /// Finds a checked step by name; null if there is none.
 const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name);

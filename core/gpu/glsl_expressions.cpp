@@ -261,6 +261,10 @@ std::string GlslExpressions::call(const Typed& t) {
             const bool apart = low != nullptr && high != nullptr && low->number < high->number;
             return apart ? plain("smoothstep") : plain(helper("lq_smoothstep"));
         }
+        case Builtin::premultiply:
+            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_premultiply"));
+        case Builtin::unpremultiply:
+            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_unpremultiply"));
         case Builtin::normalize:
             return plain(helper("lq_normalize"));
         case Builtin::hash_1:

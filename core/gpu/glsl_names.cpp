@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/lang/builtins.h"
+
 namespace lacquer {
 
 namespace {
@@ -30,8 +32,8 @@ constexpr auto reserved = std::to_array<std::string_view>(
 }  // namespace
 
 bool is_glsl_reserved(std::string_view word) {
-    return std::find(reserved.begin(), reserved.end(), word) != reserved.end() || word.starts_with("gl_") ||
-           word.starts_with("lq_") || word.find("__") != std::string_view::npos;
+    return std::find(reserved.begin(), reserved.end(), word) != reserved.end() || is_builtin_name(word) ||
+           word.starts_with("gl_") || word.starts_with("lq_") || word.find("__") != std::string_view::npos;
 }
 
 const std::string& GlslNames::name(const std::string& key, std::string_view wish) {

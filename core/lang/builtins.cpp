@@ -98,6 +98,9 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::derivative_x, "dFdx", 'g', "g", "x", "by how much x changes to the next drawn pixel on the right"},
     {B::derivative_y, "dFdy", 'g', "g", "x", "by how much x changes to the next drawn pixel below"},
     {B::derivative_width, "fwidth", 'g', "g", "x", "abs(dFdx(x)) + abs(dFdy(x))"},
+    {B::premultiply, "premultiply", 'g', "g", "colour", "colours times their opacity; less than 4 numbers stay"},
+    {B::unpremultiply, "unpremultiply", 'g', "g", "colour",
+     "colours without their opacity again; 0 where that is 0; less than 4 numbers stay"},
     {B::hash_1, "hash", 'f', "f", "cell", "a random number in 0..1 for each whole number"},
     {B::hash_2, "hash", 'f', "2", "cell", "a random number in 0..1 for each unit square"},
     {B::hash_3, "hash", 'f', "3", "cell", "a random number in 0..1 for each unit cube"},
@@ -129,10 +132,14 @@ std::span<const BuiltinRow> builtin_rows() { return rows; }
 
 const BuiltinRow& builtin_row(Builtin id) { return rows[static_cast<std::size_t>(id)]; }
 
-bool is_builtin_name(std::string_view name) {
+bool is_language_word(std::string_view name) {
     constexpr std::array<std::string_view, 8> words = {"true", "false", "if",       "else",
                                                        "for",  "break", "continue", "return"};
-    return type_named(name) || std::find(words.begin(), words.end(), name) != words.end() ||
+    return type_named(name) || std::find(words.begin(), words.end(), name) != words.end();
+}
+
+bool is_builtin_name(std::string_view name) {
+    return is_language_word(name) ||
            std::any_of(rows.begin(), rows.end(), [&](const BuiltinRow& row) { return row.name == name; });
 }
 

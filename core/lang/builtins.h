@@ -101,6 +101,9 @@ enum class Builtin {
     derivative_x,
     derivative_y,
     derivative_width,
+    // opacity
+    premultiply,
+    unpremultiply,
     // random and noise
     hash_1,
     hash_2,
@@ -137,6 +140,9 @@ std::span<const BuiltinRow> builtin_rows();
 
 /// The row of an id.
 const BuiltinRow& builtin_row(Builtin id);
+
+/// True for the names of types and for words such as `if`: nothing else can be called so. Variables may hide functions.
+bool is_language_word(std::string_view name);
 
 /// True if some built-in, type or word of the language goes by this name.
 bool is_builtin_name(std::string_view name);

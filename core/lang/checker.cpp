@@ -128,7 +128,7 @@ Result<Typed> ExpressionChecker::name(const Expression& e, const std::string& ke
     symbol.kind = TypedKind::symbol;
     symbol.type = found->second.type;
     symbol.span = e.span;
-    symbol.name = key;
+    symbol.name = found->second.actual.empty() ? key : found->second.actual;
     symbol.symbol = found->second.kind;
     return symbol;
 }
@@ -138,7 +138,8 @@ Fault ExpressionChecker::unknown_name(const Expression& e, const std::string& ke
     if (known != scope_.out_of_reach.end()) {
         return fault("lang.out-of-reach", e.word, known->second, "use another, or move the steps");
     }
-    if (is_builtin_name(key) || functions.contains(key) || scope_.functions.contains(key)) {
+    if (is_builtin_name(key) || functions.contains(key) ||
+        (scope_.functions != nullptr && scope_.functions->contains(key))) {
         return fault("lang.unknown-name", e.word, "'" + key + "' is called with brackets", "write " + key + "(...)");
     }
     std::vector<std::string> names;

@@ -19,6 +19,14 @@ namespace lacquer {
 struct Symbol {
     SymbolKind kind = SymbolKind::known;
     Type type = Type::number;
+    std::string actual = {};  ///< what it is really called, where it goes by another name here
+};
+
+/// A function that formulas may call, once for each width that it can be asked in: by 1 to 4 numbers, or the only one.
+struct Callable {
+    std::vector<std::shared_ptr<const TypedFunction>> widths;
+    std::vector<bool> same;              ///< for each argument, whether it goes by the width
+    std::vector<std::string> fallbacks;  ///< for each argument, the formula that stands in for it; may be empty
 };
 
 /// An expression that is read as a picture: it becomes a stored step without a name of the artist's.
@@ -28,11 +36,13 @@ struct UnnamedStep {
 };
 
 /// The names that a formula may use. A name in `out_of_reach` exists but may not be used here; the text says why and
-/// the fault repeats it. `functions` are those that may be called besides the built-in ones.
+/// the fault repeats it. `functions` are those that may be called besides the built-in ones; `not_called` names others
+/// and says why they cannot be.
 struct Scope {
     std::map<std::string, Symbol, std::less<>> symbols;
     std::map<std::string, std::string, std::less<>> out_of_reach;
-    std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>> functions;
+    const std::map<std::string, Callable, std::less<>>* functions = nullptr;
+    std::map<std::string, Fault, std::less<>> not_called;
     /// Where expressions that are read as pictures go; they are called `unnamed_stem`, a point and a number. Null where
     /// there can be none.
     std::vector<UnnamedStep>* unnamed = nullptr;
@@ -53,6 +63,12 @@ Result<Typed> check(const Expression& expression, const Scope& scope, std::strin
 /// its `return`s have. Faults: those of `check`, `lang.duplicate`, `lang.no-result`, `lang.assignment`,
 /// `lang.derivative`, `lang.turns`, `lang.statement`.
 Result<Typed> check_code(const Code& code, const Scope& scope, std::string_view text);
+
+/// The functions of a text that holds nothing else, by name. A parameter of the type sampler2D is a picture that the
+/// scope knows under its name. Faults as those of `check_code`.
+Result<std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>>> check_functions(const Code& code,
+                                                                                                 const Scope& scope,
+                                                                                                 std::string_view text);
 
 /// Parses and checks one expression. With `wanted`, the result is fitted to that type.
 Result<Typed> compile_formula(std::string_view text, const Scope& scope, std::optional<Type> wanted = std::nullopt);

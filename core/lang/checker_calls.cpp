@@ -100,10 +100,36 @@ Result<Typed> ExpressionChecker::call(const Expression& e) {
     }
     if (const auto type = type_named(e.text)) return construct(e, *type, std::move(args));
     if (const auto own = functions.find(e.text); own != functions.end()) return run(e, own->second, std::move(args));
-    if (const auto known = scope_.functions.find(e.text); known != scope_.functions.end()) {
-        return run(e, known->second, std::move(args));
+    if (scope_.functions != nullptr) {
+        if (const auto known = scope_.functions->find(e.text); known != scope_.functions->end()) {
+            return call_known(e, known->second, std::move(args));
+        }
     }
     return builtin(e, std::move(args));
+}
+
+// What is left out is filled in, and the width is the widest of what goes by it.
+Result<Typed> ExpressionChecker::call_known(const Expression& e, const Callable& callable, std::vector<Typed> args) {
+    for (std::size_t i = args.size(); i < callable.fallbacks.size() && !callable.fallbacks[i].empty(); ++i) {
+        const Result<Expression> parsed = parse(callable.fallbacks[i]);
+        if (!parsed) return parsed.fault();
+        Result<Typed> value = ExpressionChecker(scope_, callable.fallbacks[i]).value(*parsed);
+        if (!value) return value;
+        const auto mark = [&](auto& self, Typed& node) -> void {
+            node.span = e.span;
+            node.adaptation = Adaptation::none;
+            for (Typed& arg : node.args) self(self, arg);
+        };
+        mark(mark, *value);
+        args.push_back(std::move(*value));
+    }
+    std::size_t width = 1;
+    for (std::size_t i = 0; i < args.size() && i < callable.same.size(); ++i) {
+        if (callable.same[i] && !is_matrix(args[i].type)) {
+            width = std::max(width, static_cast<std::size_t>(width_of(args[i].type)));
+        }
+    }
+    return run(e, callable.widths[callable.widths.size() == 1 ? 0 : width - 1], std::move(args));
 }
 
 Result<Typed> ExpressionChecker::run(const Expression& e, const std::shared_ptr<const TypedFunction>& function,
@@ -142,12 +168,9 @@ Result<Done> ExpressionChecker::derivative_here(Span word) {
 }
 
 // The picture that is read: a name, or an expression that becomes a stored step of its own.
-Result<Typed> ExpressionChecker::picture(const Expression& e, const BuiltinRow& row) {
+Result<Typed> ExpressionChecker::picture(const Expression& e) {
     Result<Typed> made = value(e);
     if (!made) return made;
-    if (row.params[0] == 't') {
-        return fault("lang.picture", e.span, quoted(e.span) + " is no gradient or curve", "name a gradient or a curve");
-    }
     if (!is_float(made->type)) {
         return fault("lang.picture", e.span,
                      quoted(e.span) + " is " + said(made->type) + " and cannot be read between pixels",
@@ -179,6 +202,15 @@ Result<Typed> ExpressionChecker::picture(const Expression& e, const BuiltinRow& 
     return made;
 }
 
+Result<Symbol> ExpressionChecker::picture_source(const Expression& e) {
+    Result<Typed> from = picture(e);
+    if (!from) return from.fault();
+    if (from->kind == TypedKind::symbol) return Symbol{from->symbol, from->type, from->name};
+    Symbol source{SymbolKind::step, from->type, scope_.unnamed_stem + "." + std::to_string(scope_.unnamed->size() + 1)};
+    scope_.unnamed->push_back({source.actual, std::move(*from)});
+    return source;
+}
+
 Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row) {
     if (e.args.size() != row.params.size()) return wrong_count(e, row);
     Typed made;
@@ -189,21 +221,20 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
     const auto gradient = source_expression.kind == ExpressionKind::name ? scope_.symbols.find(source_expression.text)
                                                                          : scope_.symbols.end();
     if (row.params[0] == 't' && gradient != scope_.symbols.end() && gradient->second.kind == SymbolKind::gradient) {
-        made.name = source_expression.text;
+        made.name = gradient->second.actual.empty() ? source_expression.text : gradient->second.actual;
         made.symbol = SymbolKind::gradient;
         made.type = gradient->second.type;
     } else {
-        Result<Typed> read_from = picture(source_expression, row);
-        if (!read_from) return read_from;
-        made.type = row.result == 'p' ? read_from->type : letter_type(row.result, {});
-        made.symbol = SymbolKind::step;
-        if (read_from->kind == TypedKind::symbol) {
-            made.name = read_from->name;
-            made.symbol = read_from->symbol;
-        } else {
-            made.name = scope_.unnamed_stem + "." + std::to_string(scope_.unnamed->size() + 1);
-            scope_.unnamed->push_back({made.name, std::move(*read_from)});
+        if (row.params[0] == 't') {
+            if (auto known = value(source_expression); !known) return known;
+            return fault("lang.picture", source_expression.span,
+                         quoted(source_expression.span) + " is no gradient or curve", "name a gradient or a curve");
         }
+        const Result<Symbol> source = picture_source(source_expression);
+        if (!source) return source.fault();
+        made.type = row.result == 'p' ? source->type : letter_type(row.result, {});
+        made.symbol = source->kind;
+        made.name = source->actual;
     }
     for (std::size_t i = 1; i < e.args.size(); ++i) {
         Result<Typed> arg = value(e.args[i]);
@@ -307,6 +338,11 @@ Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed>
 }
 
 Fault ExpressionChecker::unknown_function(const Expression& e) const {
+    if (const auto known = scope_.not_called.find(e.text); known != scope_.not_called.end()) {
+        Fault why = known->second;
+        why.place.span = e.word;
+        return why;
+    }
     if (scope_.symbols.contains(e.text)) {
         return fault("lang.unknown-function", e.word, "'" + e.text + "' is not called with brackets",
                      "to read it at another place, write texture(" + e.text + ", where)");
@@ -317,7 +353,10 @@ Fault ExpressionChecker::unknown_function(const Expression& e) const {
         names.emplace_back(glsl_name(static_cast<Type>(type)));
     }
     for (const auto& [name, function] : functions) names.push_back(name);
-    for (const auto& [name, function] : scope_.functions) names.push_back(name);
+    if (scope_.functions != nullptr) {
+        for (const auto& [name, function] : *scope_.functions) names.push_back(name);
+    }
+    for (const auto& [name, why] : scope_.not_called) names.push_back(name);
     const auto near = nearest_name(e.text, names);
     const std::string shown = e.text.size() <= 40 ? e.text : e.text.substr(0, 37) + "...";
     return fault("lang.unknown-function", e.word, "there is no function '" + shown + "'",

@@ -90,11 +90,16 @@ class CodeChecker {
 public:
     CodeChecker(const Scope& scope, std::string_view text) : scope_(scope), text_(text), expressions_(scope, text) {}
 
-    Result<Typed> run(const Code& code) {
+    Result<std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>>> functions(const Code& code) {
         for (const FunctionSyntax& syntax : code.functions) {
             Result<Done> added = add_function(syntax);
             if (!added) return added.fault();
         }
+        return expressions_.functions;
+    }
+
+    Result<Typed> run(const Code& code) {
+        if (auto added = functions(code); !added) return added.fault();
         begin({}, Type::number, "");
         Result<std::vector<TypedStatement>> body = statements(code.body);
         if (!body) return body.fault();
@@ -114,6 +119,9 @@ public:
 private:
     static Fault fault(const char* id, Span span, std::string message, std::string mend) {
         return ExpressionChecker::fault(id, span, std::move(message), std::move(mend));
+    }
+    bool is_called(const std::string& name) const {
+        return scope_.functions != nullptr && scope_.functions->contains(name);
     }
 
     void begin(std::string name, Type type, const char* divergent) {
@@ -181,7 +189,7 @@ private:
 
     Result<Done> add_function(const FunctionSyntax& syntax) {
         const std::optional<Type> type = type_named(syntax.type);
-        if (is_builtin_name(syntax.name) || scope_.functions.contains(syntax.name)) {
+        if (is_builtin_name(syntax.name) || is_called(syntax.name)) {
             return fault("lang.duplicate", syntax.word, "there is a function '" + syntax.name + "' already",
                          "give yours another name");
         }
@@ -191,10 +199,15 @@ private:
         }
         begin(syntax.name, *type, "");
         for (const Parameter& parameter : syntax.parameters) {
+            if (parameter.type == "sampler2D") {
+                if (scope_.symbols.contains(parameter.name)) continue;
+                return fault("lang.left-out", parameter.span, "a picture cannot be handed to a function here",
+                             "name the step or ground in the function itself");
+            }
             Result<int> variable = declare(parameter.name, *type_named(parameter.type), parameter.span);
             if (!variable) return variable.fault();
         }
-        made_.parameters = static_cast<int>(syntax.parameters.size());
+        made_.parameters = static_cast<int>(made_.variables.size());
         Result<std::vector<TypedStatement>> body = statements(syntax.body);
         if (!body) return body.fault();
         made_.body = std::move(*body);
@@ -244,7 +257,7 @@ private:
     }
 
     Result<int> declare(const std::string& name, Type type, Span span) {
-        if (is_builtin_name(name) || expressions_.functions.contains(name)) {
+        if (is_language_word(name) || expressions_.functions.contains(name)) {
             return fault("lang.duplicate", span, "'" + name + "' is a word of the language",
                          "give the variable another name");
         }
@@ -447,6 +460,11 @@ private:
 };
 
 }  // namespace
+
+Result<std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>>> check_functions(
+    const Code& code, const Scope& scope, std::string_view text) {
+    return CodeChecker(scope, text).functions(code);
+}
 
 Result<Typed> check_code(const Code& code, const Scope& scope, std::string_view text) {
     return CodeChecker(scope, text).run(code);

@@ -72,7 +72,7 @@ private:
         made.name = std::string(read_.next().text);
         read_.take("(");
         while (!read_.sees(")")) {
-            if (!sees_type()) return expected_type();
+            if (!sees_type() && !sees_word("sampler2D")) return expected_type();
             Parameter parameter;
             parameter.type = std::string(read_.next().text);
             if (read_.peek().kind != TokenKind::name) return read_.unexpected("the name of what is handed over");

@@ -32,6 +32,10 @@ public:
     static Fault fault(const char* id, Span span, std::string message, std::string mend);
     std::string quoted(Span span) const;
 
+    /// What an expression that is read as a picture is called, and its type: a step, a ground, or a stored step that is
+    /// made of it here.
+    Result<Symbol> picture_source(const Expression& expression);
+
     /// Both sides brought together by a binary operator.
     Result<Typed> operation(Operator op, Span span, std::string_view mark, Typed left, Typed right) const;
 
@@ -62,12 +66,13 @@ private:
 
     Result<Typed> call(const Expression& e);
     Result<Typed> read(const Expression& e, const BuiltinRow& row);
-    Result<Typed> picture(const Expression& e, const BuiltinRow& row);
+    Result<Typed> picture(const Expression& e);
     Result<Typed> construct(const Expression& e, Type type, std::vector<Typed> args) const;
     Result<Typed> construct_matrix(Typed made) const;
     Result<Typed> builtin(const Expression& e, std::vector<Typed> args);
     Result<Typed> run(const Expression& e, const std::shared_ptr<const TypedFunction>& function,
                       std::vector<Typed> args);
+    Result<Typed> call_known(const Expression& e, const Callable& callable, std::vector<Typed> args);
     Result<Done> derivative_here(Span word);
     Fault unknown_function(const Expression& e) const;
 

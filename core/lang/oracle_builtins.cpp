@@ -315,6 +315,13 @@ Value call_builtin(const Typed& t, const std::array<Value, 3>& args) {
             return make_boolean(std::all_of(a.wholes.begin(), a.wholes.begin() + width, [](int x) { return x != 0; }));
         case Builtin::opposite:
             return wholes(t.type, [&](std::size_t i) { return a.wholes[i] == 0 ? 1 : 0; });
+        case Builtin::premultiply:
+            if (width < 4) return a;
+            return make_vec4(a.parts[0] * a.parts[3], a.parts[1] * a.parts[3], a.parts[2] * a.parts[3], a.parts[3]);
+        case Builtin::unpremultiply:
+            if (width < 4) return a;
+            if (a.parts[3] == 0.0F) return make_vec4(0, 0, 0, 0);
+            return make_vec4(a.parts[0] / a.parts[3], a.parts[1] / a.parts[3], a.parts[2] / a.parts[3], a.parts[3]);
         case Builtin::hash_1:
             return make_number(unit_from_hash(pcg(lattice(a.parts[0]))));
         case Builtin::hash_2:

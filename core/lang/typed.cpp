@@ -153,12 +153,29 @@ std::string to_text(const Typed& typed) {
     return "";
 }
 
+namespace {
+
+// Those whose spans lie in the text at hand.
+template <class Visit>
+void visit_own_nodes(const Typed& typed, Visit& visit) {
+    visit(typed);
+    for (const Typed& arg : typed.args) visit_own_nodes(arg, visit);
+    if (typed.function == nullptr || typed.function->foreign) return;
+    const auto inner = [&](const Typed& node) {
+        const bool own = node.function == nullptr || !node.function->foreign;
+        if (own) visit(node);
+    };
+    visit_nodes(typed.function->body, inner);
+}
+
+}  // namespace
+
 std::vector<AdaptationMark> adaptations(const Typed& typed) {
     std::vector<AdaptationMark> marks;
     const auto collect = [&](const Typed& node) {
         if (node.adaptation != Adaptation::none) marks.push_back({node.adaptation, node.span});
     };
-    visit_nodes(typed, collect);
+    visit_own_nodes(typed, collect);
     return marks;
 }
 

@@ -121,6 +121,7 @@ struct TypedFunction {
     int parameters = 0;                    ///< how many of the variables are handed over
     std::vector<TypedVariable> variables;  ///< all of them, parameters first
     std::vector<TypedStatement> body;
+    bool foreign = false;      ///< from an operation's file: its spans lie in another text
     bool derivatives = false;  ///< uses dFdx, dFdy or fwidth
     std::size_t size = 0;      ///< nodes, with those of the functions it calls
     /// Turns of all loops together where every count is known; nothing where they must be counted as they run.

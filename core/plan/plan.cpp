@@ -1,8 +1,11 @@
 #include "core/plan/plan.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
+
+#include "core/base/text.h"
 
 namespace lacquer {
 
@@ -48,10 +51,14 @@ public:
             if (steps_.contains(name)) good.push_back(name);
         }
         find_stored(good);
+        for (const auto& [name, step] : steps_) {
+            if (step->scale != 1 && needed_.contains(name)) stored_.insert(name);
+        }
         Plan plan;
         for (const CheckedStep& step : checked_.steps) {
-            if (stored_.contains(step.name))
-                plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
+            if (!stored_.contains(step.name)) continue;
+            plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
+            plan.passes.back().scale = step.scale;
         }
         plan.passes.push_back(pass_for("draws", good, ""));
         return plan;
@@ -59,12 +66,11 @@ public:
 
 private:
     void find_stored(const std::vector<std::string>& wanted) {
-        Names needed;
         std::vector<std::string> todo = wanted;
         while (!todo.empty()) {
             const std::string name = todo.back();
             todo.pop_back();
-            if (!needed.insert(name).second) continue;
+            if (!needed_.insert(name).second) continue;
             const Sources& sources = sources_[name];
             todo.insert(todo.end(), sources.here.begin(), sources.here.end());
             todo.insert(todo.end(), sources.there.begin(), sources.there.end());
@@ -107,6 +113,7 @@ private:
     const CheckedFinish& checked_;
     std::map<std::string, const CheckedStep*, std::less<>> steps_;
     std::map<std::string, Sources, std::less<>> sources_;
+    Names needed_;
     Names stored_;
 };
 
@@ -118,6 +125,8 @@ std::string joined(const std::vector<std::string>& names) {
 
 }  // namespace
 
+int scaled_side(int side, double scale) { return std::max(1, static_cast<int>(std::ceil(side * scale))); }
+
 Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted) {
     return Planner(checked).run(wanted);
 }
@@ -126,6 +135,7 @@ std::string to_text(const Plan& plan) {
     std::string text;
     for (const Pass& pass : plan.passes) {
         text += "pass " + pass.name + "\n";
+        if (pass.scale != 1) text += "  at " + shortest_number(pass.scale) + " of the size\n";
         if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
         if (!pass.pyramids.empty()) text += "  wants smaller copies of " + joined(pass.pyramids) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";

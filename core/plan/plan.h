@@ -18,6 +18,7 @@ struct PassStep {
 /// dials, responses and known names.
 struct Pass {
     std::string name;
+    double scale = 1;  ///< of the frame's size
     std::vector<PassStep> steps;
     std::vector<std::string> stored;    ///< steps of earlier passes that it reads
     std::vector<std::string> grounds;   ///< grounds that it reads
@@ -29,6 +30,9 @@ struct Pass {
 struct Plan {
     std::vector<Pass> passes;
 };
+
+/// The drawn size of a side at a pass's scale, in pixels.
+int scaled_side(int side, double scale);
 
 /// The passes that yield the values of `wanted`. Steps that are read elsewhere by `texture` are stored first. Wanted
 /// steps with a fault are left out.

@@ -25,7 +25,7 @@ Plan ground_plan(const Finish& finish) {
     symbol.type = Type::vec4;
     symbol.symbol = SymbolKind::ground;
     symbol.name = name;
-    plan.passes.push_back({"draws", {{name, symbol}}, {}, {name}, {}, {name}});
+    plan.passes.push_back({"draws", 1, {{name, symbol}}, {}, {name}, {}, {name}});
     return plan;
 }
 
@@ -116,7 +116,6 @@ Value Renderer::uniform_value(const Run& run, const std::string& name) {
     if (name == "frame_size") return make_vec2(run.frame_width, run.frame_height);
     if (name == "pixel_size") return make_vec2(1.0F / run.frame_width, 1.0F / run.frame_height);
     if (name == "aspect") return make_number(run.frame_width / run.frame_height);
-    if (name == "lq_drawn_size") return make_vec2(static_cast<float>(run.width), static_cast<float>(run.height));
     const auto found = run.frame.values.find(name);
     return found != run.frame.values.end() ? found->second : Value{};
 }
@@ -155,8 +154,8 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
     std::vector<PictureView> pictures;
     for (const std::string& name : program->pictures) pictures.push_back(picture_view(run, pass, name));
     RunInputs inputs;
-    inputs.width = run.width;
-    inputs.height = run.height;
+    inputs.width = scaled_side(run.width, pass.scale);
+    inputs.height = scaled_side(run.height, pass.scale);
     inputs.frame_width = run.frame_width;
     inputs.frame_height = run.frame_height;
     inputs.uniforms = uniforms;
@@ -173,10 +172,14 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
                             pass.outputs.begin() + static_cast<std::ptrdiff_t>(first + count));
         const Shader shader = emit_glsl(part, Dialect::desktop_330);
         ShaderInputs inputs;
-        inputs.width = run.width;
-        inputs.height = run.height;
-        for (const ShaderUniform& uniform : shader.uniforms)
-            inputs.uniforms.push_back(uniform_value(run, uniform.source));
+        inputs.width = scaled_side(run.width, pass.scale);
+        inputs.height = scaled_side(run.height, pass.scale);
+        for (const ShaderUniform& uniform : shader.uniforms) {
+            const bool size = uniform.source == "lq_drawn_size";
+            inputs.uniforms.push_back(
+                size ? make_vec2(static_cast<float>(inputs.width), static_cast<float>(inputs.height))
+                     : uniform_value(run, uniform.source));
+        }
         for (const ShaderPicture& picture : shader.pictures) {
             inputs.pictures.push_back(picture_view(run, pass, picture.source));
         }
@@ -242,7 +245,8 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         for (const std::string& name : pass.outputs) {
             const CheckedStep* step = find_step(checked, name);
             types.push_back(step != nullptr ? step->typed->type : Type::vec4);
-            outputs.emplace_back(run.width, run.height, stores ? 4 : width_of(types.back()));
+            outputs.emplace_back(scaled_side(run.width, pass.scale), scaled_side(run.height, pass.scale),
+                                 stores ? 4 : width_of(types.back()));
         }
         draw_pass(run, pass, outputs);
         if (!run.whole) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};

@@ -99,7 +99,7 @@ void Session::redo() {
 }
 
 void Session::finish_replaced() {
-    checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now()));
+    checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_));
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
     if (!shown_.empty() && find_step(finish(), shown_) == nullptr) shown_.clear();
@@ -113,6 +113,16 @@ void Session::finish_replaced() {
     values_ = drive_values(*checked_, {time_, finish().tape}, held_);
     emit finish_changed();
     ask();
+}
+
+void Session::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
+    catalogue_ = std::move(catalogue);
+    finish_replaced();
+    if (catalogue_->faults.empty()) {
+        say(qs(counted(catalogue_->operations.size(), "operation")));
+    } else {
+        say(qs(to_text(catalogue_->faults.front())));
+    }
 }
 
 void Session::adopt(Finish finish, const std::string& path, const Faults& notices) {
@@ -370,7 +380,8 @@ void Session::ask() {
     if (stage_fault() == nullptr) render_->ask_stage(request_for({shown_}), true);
     std::vector<std::string> steps;
     for (const CheckedStep& step : checked_->steps) {
-        if (step.typed) steps.push_back(step.name);
+        // The stored parts of a step have no row.
+        if (step.typed && find_step(finish(), step.name) != nullptr) steps.push_back(step.name);
     }
     if (steps.empty()) return;
     RenderRequest small = request_for(std::move(steps));

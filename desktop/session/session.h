@@ -29,6 +29,9 @@ public:
     Session(Prompts prompts, Clock clock, QObject* parent = nullptr);
     ~Session() override;
 
+    /// Operations to use from here on; the finish is understood anew.
+    void use_catalogue(std::shared_ptr<const Catalogue> catalogue);
+
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend) { render_->use_backend(backend); }
 
@@ -125,6 +128,7 @@ private:
     History history_;
     std::shared_ptr<const Finish> saved_;
     std::shared_ptr<const CheckedFinish> checked_;
+    std::shared_ptr<const Catalogue> catalogue_ = built_in_catalogue();
     std::string path_;
     std::string selected_;
     std::string shown_;

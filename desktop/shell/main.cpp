@@ -6,6 +6,7 @@
 #include <chrono>
 #include <cstdio>
 
+#include "desktop/session/operations_folder.h"
 #include "desktop/session/recovery.h"
 #include "desktop/session/session.h"
 #include "desktop/shell/main_window.h"
@@ -54,6 +55,12 @@ int main(int argc, char** argv) {
     lacquer::theme::apply(application);
     QSettings settings;
     lacquer::Session session(real_prompts(), steady_seconds);
+    lacquer::OperationsFolder operations(lacquer::user_operations_folder());
+    if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {
+        session.use_catalogue(catalogue);
+    }
+    QObject::connect(&operations, &lacquer::OperationsFolder::changed, &session,
+                     [&] { session.use_catalogue(operations.catalogue()); });
     lacquer::MainWindow window(session, settings);
     QStringList words = QApplication::arguments();
     if (const qsizetype at = words.indexOf(QStringLiteral("--backend")); at > 0) {

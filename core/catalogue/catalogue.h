@@ -1,0 +1,50 @@
+// All operations that steps may call: those that come along, and the user's own.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/catalogue/operation.h"
+#include "core/lang/checker.h"
+
+namespace lacquer {
+
+/// Operations by name, ready to be called. What could not be read is in `faults`, and `broken` says why under its name.
+struct Catalogue {
+    std::map<std::string, Operation, std::less<>> operations;
+    std::map<std::string, Callable, std::less<>> plain;  ///< those that may stand anywhere in a formula
+    std::map<std::string, Fault, std::less<>> broken;
+    Faults faults;
+};
+
+/// A file with its name without ending, its text and where it lies.
+struct OperationFile {
+    std::string name;
+    std::string text;
+    std::string path;
+};
+
+/// The operations that come along.
+const std::vector<OperationFile>& built_in_operation_files();
+
+/// Reads and checks all of these; later ones replace earlier ones of the same name.
+std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>& files);
+
+/// The operations that come along and nothing else; read once.
+const std::shared_ptr<const Catalogue>& built_in_catalogue();
+
+/// The .glsl files of a folder, in order of their names; none if there is no such folder.
+std::vector<OperationFile> operation_files_in(const std::string& folder);
+
+/// Where the user's own operations lie: $XDG_DATA_HOME/lacquer/operations, else ~/.local/share/lacquer/operations.
+std::string user_operations_folder();
+
+/// The operations that come along and those of a folder, which may be missing or have no name.
+std::shared_ptr<const Catalogue> catalogue_with_folder(const std::string& folder);
+
+/// Everything that is known of the operations, as Markdown.
+std::string catalogue_as_markdown(const Catalogue& catalogue);
+
+}  // namespace lacquer

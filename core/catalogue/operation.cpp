@@ -1,0 +1,225 @@
+#include "core/catalogue/operation.h"
+
+#include <algorithm>
+#include <array>
+#include <sstream>
+
+#include "core/base/text.h"
+#include "core/lang/builtins.h"
+#include "core/lang/code.h"
+#include "core/lang/rename.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr std::size_t max_file = 65536;
+constexpr std::array<std::string_view, 6> roles = {"mask", "opacity", "coordinate", "displacement", "colour", "number"};
+
+// One line of the head, read word by word.
+class HeadLine {
+public:
+    HeadLine(std::string_view text, int number, const std::string& file) : rest_(text), number_(number), file_(file) {}
+
+    std::string word() {
+        skip_blanks();
+        const std::size_t end = std::min(rest_.find_first_of(" \t"), rest_.size());
+        std::string taken(rest_.substr(0, end));
+        rest_.remove_prefix(end);
+        return taken;
+    }
+    bool take(std::string_view mark) {
+        skip_blanks();
+        if (!rest_.starts_with(mark)) return false;
+        rest_.remove_prefix(mark.size());
+        return true;
+    }
+    // What stands before the first of these marks, without blanks at its ends.
+    std::string before(std::initializer_list<std::string_view> marks) {
+        skip_blanks();
+        std::size_t end = rest_.size();
+        for (const std::string_view mark : marks) end = std::min(end, rest_.find(mark));
+        std::string taken(rest_.substr(0, end));
+        rest_.remove_prefix(end);
+        while (!taken.empty() && taken.back() == ' ') taken.pop_back();
+        return taken;
+    }
+    std::string rest() { return before({}); }
+    bool empty() {
+        skip_blanks();
+        return rest_.empty();
+    }
+    Fault fault(std::string message, std::string mend) const {
+        return {"operation.head", std::move(message), std::move(mend), {file_, {}, number_, 0}, Severity::fault};
+    }
+
+private:
+    void skip_blanks() {
+        while (!rest_.empty() && (rest_.front() == ' ' || rest_.front() == '\t')) rest_.remove_prefix(1);
+    }
+    std::string_view rest_;
+    int number_;
+    const std::string& file_;
+};
+
+// value NAME WIDTH ROLE [= DEFAULT] [in LEAST..MOST] [UNIT] : WORDS
+Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
+    OperationArgument argument;
+    argument.picture = picture;
+    argument.name = line.word();
+    if (!is_identifier(argument.name))
+        return line.fault("an argument needs a name", "write value radius 1 number : words");
+    const std::string width = line.word();
+    if (width == "same") {
+        argument.width = 0;
+    } else if (width.size() == 1 && width[0] >= '1' && width[0] <= '4') {
+        argument.width = width[0] - '0';
+    } else {
+        return line.fault("'" + width + "' is no width", "1, 2, 3, 4 or same");
+    }
+    argument.role = line.word();
+    if (std::find(roles.begin(), roles.end(), argument.role) == roles.end()) {
+        return line.fault("'" + argument.role + "' is no role",
+                          "mask, opacity, coordinate, displacement, colour or number");
+    }
+    if (line.take("=")) argument.fallback = line.before({" in ", " : "});
+    if (line.take("in ")) {
+        const std::string range = line.word();
+        const std::size_t dots = range.find("..");
+        const auto least = parse_number(range.substr(0, dots));
+        const auto most = dots == std::string::npos ? std::nullopt : parse_number(range.substr(dots + 2));
+        if (!least || !most || *least >= *most) return line.fault("'" + range + "' is no range", "write it like 0..1");
+        argument.range = {*least, *most};
+        argument.unit = line.before({":"});
+    }
+    if (!line.take(":"))
+        return line.fault("a few words about '" + argument.name + "' are missing", "add : and the words");
+    argument.words = line.rest();
+    return argument;
+}
+
+// stage FUNCTION [size 1/N] [repeat N|levels]
+Result<OperationStage> read_stage(HeadLine& line) {
+    OperationStage stage;
+    stage.function = line.word();
+    if (!is_identifier(stage.function)) return line.fault("a stage is named by its function", "write stage across");
+    while (!line.empty()) {
+        const std::string what = line.word();
+        const std::string value = line.word();
+        if (what == "size") {
+            const std::size_t slash = value.find('/');
+            const auto whole = parse_number(value.substr(0, slash));
+            const auto part =
+                slash == std::string::npos ? std::optional<double>(1) : parse_number(value.substr(slash + 1));
+            if (!whole || !part || *whole <= 0 || *part < 1 || *whole / *part > 1 || *part > 256) {
+                return line.fault("'" + value + "' is no size", "1, or a part of it such as 1/4");
+            }
+            stage.scale = *whole / *part;
+        } else if (what == "repeat") {
+            const auto rounds = parse_number(value);
+            stage.levels = value == "levels";
+            if (!stage.levels && (!rounds || *rounds < 1 || *rounds > 64)) {
+                return line.fault("'" + value + "' is no number of rounds", "1 to 64, or levels");
+            }
+            if (!stage.levels) stage.repeat = static_cast<int>(*rounds);
+        } else {
+            return line.fault("'" + what + "' is not known of a stage", "size or repeat");
+        }
+    }
+    return stage;
+}
+
+Result<Done> read_head_line(HeadLine& line, Operation& operation) {
+    const std::string key = line.word();
+    if (key == "title") {
+        operation.title = line.rest();
+    } else if (key == "group") {
+        operation.group = line.rest();
+    } else if (key == "about") {
+        operation.about = line.rest();
+    } else if (key == "says") {
+        operation.says = line.rest();
+    } else if (key == "value" || key == "picture") {
+        Result<OperationArgument> argument = read_argument(line, key == "picture");
+        if (!argument) return argument.fault();
+        operation.arguments.push_back(std::move(*argument));
+    } else if (key == "stage") {
+        Result<OperationStage> stage = read_stage(line);
+        if (!stage) return stage.fault();
+        operation.stages.push_back(std::move(*stage));
+    } else {
+        return line.fault("'" + key + "' is not known in an operation's head",
+                          "title, group, about, says, value, picture or stage");
+    }
+    return Done{};
+}
+
+// The line and column of a place in a text.
+Place place_in(const std::string& text, const std::string& file, Span span) {
+    Place place{file, span, 1, 1};
+    for (std::size_t i = 0; i < span.begin && i < text.size(); ++i) {
+        place.column = text[i] == '\n' ? 1 : place.column + 1;
+        place.line += text[i] == '\n' ? 1 : 0;
+    }
+    return place;
+}
+
+Result<Done> check_functions_named(const Operation& operation) {
+    const Result<Code> code = parse_code(rename_in_formula(operation.text, "same", "vec4"));
+    if (!code) {
+        Fault fault = code.fault();
+        fault.place = place_in(operation.text, operation.file, fault.place.span);
+        return fault;
+    }
+    const HeadLine whole({}, 1, operation.file);
+    if (!code->body.empty()) return whole.fault("an operation holds functions only", "put the statements into one");
+    for (const OperationStage& stage : operation.stages) {
+        const bool found = std::any_of(code->functions.begin(), code->functions.end(),
+                                       [&](const FunctionSyntax& f) { return f.name == stage.function; });
+        if (!found) return whole.fault("there is no function '" + stage.function + "'", "write it, or name another");
+    }
+    return Done{};
+}
+
+}  // namespace
+
+bool Operation::is_plain() const {
+    const auto picture = [](const OperationArgument& a) { return a.picture; };
+    return stages.size() == 1 && stages[0].repeat == 1 && !stages[0].levels && stages[0].scale == 1 &&
+           std::none_of(arguments.begin(), arguments.end(), picture);
+}
+
+bool Operation::has_same() const {
+    return std::any_of(arguments.begin(), arguments.end(), [](const OperationArgument& a) { return a.width == 0; });
+}
+
+Result<Operation> read_operation(std::string name, std::string text, std::string file) {
+    Operation operation;
+    operation.name = std::move(name);
+    operation.text = std::move(text);
+    operation.file = std::move(file);
+    const HeadLine whole({}, 1, operation.file);
+    if (operation.text.size() > max_file)
+        return whole.fault("the file is longer than 65,536 characters", "make it shorter");
+    if (!is_identifier(operation.name) || is_builtin_name(operation.name)) {
+        Fault fault =
+            whole.fault("'" + operation.name + "' cannot be the name of an operation", "name the file otherwise");
+        fault.id = "operation.name";
+        return fault;
+    }
+    std::istringstream lines(operation.text);
+    std::string line;
+    for (int number = 1; std::getline(lines, line); ++number) {
+        if (!line.starts_with("//!")) continue;
+        HeadLine head(std::string_view(line).substr(3), number, operation.file);
+        if (auto good = read_head_line(head, operation); !good) return good.fault();
+    }
+    if (operation.title.empty() || operation.group.empty() || operation.about.empty() || operation.says.empty()) {
+        return whole.fault("title, group, about or says is missing", "add a line such as //! title Polar");
+    }
+    if (operation.stages.empty()) operation.stages.push_back({operation.name, 1, 1, false});
+    if (auto good = check_functions_named(operation); !good) return good.fault();
+    return operation;
+}
+
+}  // namespace lacquer

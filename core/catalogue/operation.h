@@ -1,0 +1,56 @@
+// An operation: something that steps call by name, written in one file.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+#include "core/base/result.h"
+
+namespace lacquer {
+
+/// What is handed to an operation.
+struct OperationArgument {
+    std::string name;
+    bool picture = false;  ///< read at other places, so stored first
+    int width = 1;         ///< 1 to 4 numbers; 0 is `same`: as wide as what it is called with
+    std::string role;      ///< mask, opacity, coordinate, displacement, colour, number
+    std::string fallback;  ///< a formula for where it is left out; empty if it must be given
+    std::optional<std::pair<double, double>> range;
+    std::string unit;
+    std::string words;
+};
+
+/// One function of an operation that is stored for the next.
+struct OperationStage {
+    std::string function;
+    double scale = 1;     ///< of the frame's size
+    int repeat = 1;       ///< rounds, each of which reads the one before by the stage's own name
+    bool levels = false;  ///< as many rounds as halvings make the frame's longer side one pixel
+};
+
+struct Operation {
+    std::string name;
+    std::string title;
+    std::string group;
+    std::string about;
+    std::string says;  ///< how a row speaks of it, such as "polar of {where} round {centre}"
+    std::vector<OperationArgument> arguments;
+    std::vector<OperationStage> stages;  ///< in order; the last gives the step its value
+    std::string text;                    ///< the whole file
+    std::string file;
+
+    /// True if it may stand anywhere in a formula: one function, no pictures.
+    bool is_plain() const;
+    /// True if something of it is as wide as what it is called with.
+    bool has_same() const;
+};
+
+/// Reads an operation's file. The head is made of lines that begin with //! and a word: title, group, about, says,
+/// value, picture, stage; docs/operations.md tells what they hold. `name` is the file's without its ending.
+/// Faults, with line: `operation.head`, `operation.name`, and those of the language.
+Result<Operation> read_operation(std::string name, std::string text, std::string file);
+
+}  // namespace lacquer

@@ -1,0 +1,10 @@
+//! title Tile
+//! group Coordinates
+//! about Repeats what is read in columns and rows.
+//! says tile {where} {across} by {down}
+//! value where 2 coordinate = uv : the places to repeat
+//! value across 1 number = 4 in 1..32 : columns
+//! value down 1 number = 4 in 1..32 : rows
+vec2 tile(vec2 where, float across, float down) {
+    return fract(where * vec2(across, down));
+}

@@ -1,0 +1,228 @@
+#include "core/finish/operation_steps.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/lang/expression_checker.h"
+#include "core/lang/rename.h"
+
+namespace lacquer {
+
+namespace {
+
+// An argument as it was handed over: a picture's name and type, or a value.
+struct Handed {
+    Symbol picture;
+    Typed value;
+};
+
+class Expansion {
+public:
+    Expansion(const Operation& operation, std::string_view formula, const Scope& scope, const Finish& finish)
+        : operation_(operation), formula_(formula), scope_(scope), finish_(finish) {}
+
+    Result<Typed> run(std::vector<OperationStep>& stages) {
+        const Result<Expression> call = parse(formula_);
+        if (!call) return call.fault();
+        span_ = call->span;
+        if (auto handed = take_arguments(*call); !handed) return handed.fault();
+        text_ = rename_in_formula(operation_.text, "same", glsl_name(float_type(width_)));
+        for (const OperationStage& stage : operation_.stages) {
+            const int rounds = stage.levels ? levels() : stage.repeat;
+            for (int round = 0; round < rounds; ++round) {
+                Result<Typed> value = stage_value(stage, round);
+                if (!value) return value;
+                const bool last = &stage == &operation_.stages.back() && round + 1 == rounds;
+                if (last && stage.scale == 1) return value;
+                std::string name = scope_.unnamed_stem + "." + stage.function;
+                if (rounds > 1) name += "." + std::to_string(round + 1);
+                // The stage itself, and the next round of it, read it by its own name.
+                known_[stage.function] = {SymbolKind::step, value->type, name};
+                before_ = known_[stage.function];
+                stages.push_back({std::move(name), std::move(*value), stage.scale});
+            }
+        }
+        // The last stage was smaller: it is read in between its pixels.
+        Typed here;
+        here.kind = TypedKind::symbol;
+        here.type = before_.type;
+        here.symbol = SymbolKind::step;
+        here.name = before_.actual;
+        here.span = span_;
+        return here;
+    }
+
+private:
+    Fault fault(const char* id, std::string message, std::string mend) const {
+        return ExpressionChecker::fault(id, span_, std::move(message), std::move(mend));
+    }
+
+    // Halvings that make the frame's longer side one pixel.
+    int levels() const {
+        return std::max(1, static_cast<int>(std::ceil(std::log2(std::max(finish_.frame_width, finish_.frame_height)))));
+    }
+
+    Result<Done> take_arguments(const Expression& call) {
+        const std::size_t given = call.args.size();
+        if (given > operation_.arguments.size()) {
+            return fault("lang.count", operation_.name + " takes up to " + std::to_string(operation_.arguments.size()),
+                         usage());
+        }
+        for (std::size_t i = 0; i < operation_.arguments.size(); ++i) {
+            const OperationArgument& argument = operation_.arguments[i];
+            if (i >= given && argument.fallback.empty()) {
+                return fault("lang.count", operation_.name + " needs '" + argument.name + "'", usage());
+            }
+            Result<Handed> handed = i < given ? take(call.args[i], formula_, argument) : take_fallback(argument);
+            if (!handed) return handed.fault();
+            handed_.push_back(std::move(*handed));
+            const Type type = argument.picture ? handed_.back().picture.type : handed_.back().value.type;
+            if (argument.width == 0) width_ = std::max(width_, width_of(type));
+        }
+        for (std::size_t i = 0; i < handed_.size(); ++i) {
+            const OperationArgument& argument = operation_.arguments[i];
+            if (argument.picture) {
+                known_[argument.name] = handed_[i].picture;
+                if (before_.actual.empty()) before_ = handed_[i].picture;
+                continue;
+            }
+            const Type wanted = float_type(argument.width == 0 ? width_ : argument.width);
+            Typed& value = handed_[i].value;
+            if (!fits(value, wanted)) {
+                return ExpressionChecker(scope_, formula_).does_not_fit(value, wanted, "'" + argument.name + "'");
+            }
+            value = fitted(std::move(value), wanted);
+        }
+        return Done{};
+    }
+
+    std::string usage() const {
+        std::string text = "write " + operation_.name + "(";
+        for (const OperationArgument& argument : operation_.arguments) {
+            text += (text.back() == '(' ? "" : ", ") + argument.name;
+        }
+        return text + ")";
+    }
+
+    Result<Handed> take(const Expression& expression, std::string_view text, const OperationArgument& argument) {
+        ExpressionChecker checker(scope_, text);
+        Handed handed;
+        if (!argument.picture) {
+            Result<Typed> value = checker.value(expression);
+            if (!value) return value.fault();
+            handed.value = std::move(*value);
+            return handed;
+        }
+        Result<Symbol> source = checker.picture_source(expression);
+        if (!source) return source.fault();
+        const Type wanted = float_type(argument.width);
+        if (argument.width != 0 && source->type != wanted) {
+            return fault("lang.picture",
+                         "'" + argument.name + "' needs " + said(wanted) + ", and this has " + said(source->type),
+                         "hand over such a step");
+        }
+        handed.picture = *source;
+        return handed;
+    }
+
+    Result<Handed> take_fallback(const OperationArgument& argument) {
+        const Result<Expression> parsed = parse(argument.fallback);
+        if (!parsed) return broken(parsed.fault());
+        Result<Handed> handed = take(*parsed, argument.fallback, argument);
+        if (!handed) return broken(handed.fault());
+        handed->value.span = span_;
+        return handed;
+    }
+
+    Fault broken(const Fault& inner) const {
+        return fault("finish.operation", "'" + operation_.name + "' has a fault in its file: " + to_text(inner),
+                     "mend the file; it is read again by itself");
+    }
+
+    Result<Typed> stage_value(const OperationStage& stage, int round) {
+        Scope inside = step_scope();
+        inside.symbols.insert(known_.begin(), known_.end());
+        // At first a stage reads, by its own name, what stands before it.
+        if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;
+        Result<Code> code = parse_code(text_);
+        if (!code) return broken(code.fault());
+        // What its name stands for within is the picture, so the function itself goes by another.
+        const std::string own = "lq stage";
+        // A stage sees the functions above it, as in GLSL.
+        auto& all = code->functions;
+        const auto at = std::find_if(all.begin(), all.end(), [&](const auto& f) { return f.name == stage.function; });
+        at->name = own;
+        all.erase(at + 1, all.end());
+        std::erase_if(code->functions, [&](const FunctionSyntax& f) { return is_stage(f.name); });
+        auto functions = check_functions(*code, inside, text_);
+        if (!functions) return broken(functions.fault());
+        const std::shared_ptr<const TypedFunction> function = functions->at(own);
+        Typed run;
+        run.kind = TypedKind::run;
+        run.type = function->type;
+        run.span = span_;
+        run.name = operation_.name;
+        if (stage.function != operation_.name) run.name += "_" + stage.function;
+        auto named = std::make_shared<TypedFunction>(*function);
+        named->name = run.name;
+        named->foreign = true;
+        run.function = named;
+        for (int i = 0; i < function->parameters; ++i) {
+            Result<Typed> value = argument_value(function->variables[static_cast<std::size_t>(i)], round);
+            if (!value) return value;
+            run.args.push_back(std::move(*value));
+        }
+        return run;
+    }
+
+    bool is_stage(const std::string& name) const {
+        return std::any_of(operation_.stages.begin(), operation_.stages.end(),
+                           [&](const OperationStage& s) { return s.function == name; });
+    }
+
+    Result<Typed> argument_value(const TypedVariable& parameter, int round) const {
+        if (parameter.name == "turn") {
+            Typed literal;
+            literal.number = round;
+            literal.part_count = 1;
+            literal.span = span_;
+            return fitted(std::move(literal), parameter.type);
+        }
+        for (std::size_t i = 0; i < handed_.size(); ++i) {
+            if (operation_.arguments[i].name != parameter.name || operation_.arguments[i].picture) continue;
+            if (handed_[i].value.type == parameter.type) return handed_[i].value;
+        }
+        return broken({"operation.head",
+                       "no argument '" + parameter.name + "' of this type is told of",
+                       "add it to the head",
+                       {operation_.file, {}, 1, 0},
+                       Severity::fault});
+    }
+
+    const Operation& operation_;
+    std::string_view formula_;
+    const Scope& scope_;
+    const Finish& finish_;
+    Span span_;
+    int width_ = 1;
+    std::string text_;
+    std::vector<Handed> handed_;
+    std::map<std::string, Symbol, std::less<>> known_;  // pictures and stages, by the names that the file gives them
+    Symbol before_;                                     // what the last stage left, or the first picture
+};
+
+}  // namespace
+
+const Operation* whole_step_operation(std::string_view formula, const Catalogue& catalogue) {
+    const Result<Expression> parsed = parse(formula);
+    if (!parsed || parsed->kind != ExpressionKind::call) return nullptr;
+    const auto found = catalogue.operations.find(parsed->text);
+    return found != catalogue.operations.end() && !found->second.is_plain() ? &found->second : nullptr;
+}
+
+Result<Typed> expand_operation(const Operation& operation, std::string_view formula, const Scope& scope,
+                               const Finish& finish, std::vector<OperationStep>& stages) {
+    return Expansion(operation, formula, scope, finish).run(stages);
+}
+
+}  // namespace lacquer
