@@ -18,4 +18,10 @@ const Dial* find_dial(const Finish& finish, std::string_view name) {
     return nullptr;
 }
 
+std::size_t step_count(const Finish& finish) {
+    std::size_t count = 0;
+    for_each_step(finish, [&](const Coat&, const Step&) { ++count; });
+    return count;
+}
+
 }  // namespace lacquer

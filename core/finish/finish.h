@@ -109,6 +109,9 @@ const Step* find_step(const Finish& finish, std::string_view name);
 /// Finds a dial by name; null if there is none.
 const Dial* find_dial(const Finish& finish, std::string_view name);
 
+/// How many steps all coats have together.
+std::size_t step_count(const Finish& finish);
+
 /// Calls `visit(const Coat&, const Step&)` on all steps, from the top.
 template <class Visit>
 void for_each_step(const Finish& finish, Visit visit) {

@@ -46,12 +46,20 @@ QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, cons
     QList<QTextLayout::FormatRange> ranges;
     const Result<std::vector<Token>> tokens = tokenize(formula);
     if (!tokens) return ranges;
-    for (const Token& token : *tokens) {
+    for (std::size_t i = 0; i < tokens->size(); ++i) {
+        const Token& token = (*tokens)[i];
         if (token.kind == TokenKind::end) break;
         const int start = text_index(formula, token.span.begin);
-        ranges.append({start, text_index(formula, token.span.end) - start, format_of(token, finish)});
+        QTextCharFormat format = format_of(token, finish);
+        // Whatever is called is a function, of the language or an operation.
+        if (token.kind == TokenKind::name && (*tokens)[i + 1].text == "(") format.setForeground(theme::quiet);
+        ranges.append({start, text_index(formula, token.span.end) - start, format});
     }
     return ranges;
+}
+
+QString lines_of(const std::string& formula) {
+    return QString::fromStdString(formula).replace(QLatin1Char('\n'), QChar(QChar::LineSeparator));
 }
 
 QString type_words(Type type) {

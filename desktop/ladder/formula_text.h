@@ -18,4 +18,7 @@ int text_index(const std::string& text, std::uint32_t byte);
 /// "1 number", "2 numbers" and so on.
 QString type_words(Type type);
 
+/// A formula's text as a layout breaks it: each line of code on a line of its own.
+QString lines_of(const std::string& formula);
+
 }  // namespace lacquer

@@ -139,9 +139,8 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
 
 void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula,
                                bool wrapped) const {
-    QString text = qs(formula);
-    if (!wrapped) text.replace(QLatin1Char('\n'), QLatin1Char(' '));
-    QTextLayout layout(text, theme::figures());
+    QTextLayout layout(wrapped ? lines_of(formula) : qs(formula).replace(QLatin1Char('\n'), QLatin1Char(' ')),
+                       theme::figures());
     layout.setFormats(formula_formats(formula, session_.finish()));
     painter.save();
     painter.setClipRect(row.formula_area, Qt::IntersectClip);

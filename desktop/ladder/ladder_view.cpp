@@ -49,7 +49,7 @@ LadderView::LadderView(Session& session, QWidget* parent)
 QPoint LadderView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
 int LadderView::wrapped_height(const std::string& formula) const {
-    QTextLayout layout(qs(formula), theme::figures());
+    QTextLayout layout(lines_of(formula), theme::figures());
     layout.beginLayout();
     int height = 0;
     for (QTextLine line = layout.createLine(); line.isValid(); line = layout.createLine()) {

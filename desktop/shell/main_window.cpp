@@ -313,9 +313,8 @@ QWidget* MainWindow::foot() {
 void MainWindow::refresh_words() {
     const Finish& finish = session_.finish();
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
-    step_words_->setText(
-        bold.arg(theme::text.name(), tr("Steps")) +
-        tr("%1 in %2").arg(session_.checked().steps.size()).arg(qs(counted(finish.coats.size(), "coat"))));
+    step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
+                         tr("%1 in %2").arg(step_count(finish)).arg(qs(counted(finish.coats.size(), "coat"))));
     QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
     if (!session_.selected().empty() && !finish.dials.empty()) {
         dials += tr(" · those that reach <b style='color:%1'>%2</b> first")

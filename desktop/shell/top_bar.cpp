@@ -76,7 +76,7 @@ void TopBar::paintEvent(QPaintEvent*) {
         tr("%1 × %2 · %3 · %4 · %5 ms")
             .arg(session_.finish().frame_width)
             .arg(session_.finish().frame_height)
-            .arg(qs(counted(session_.checked().steps.size(), "step")), qs(counted(stage.passes, "pass", "passes")))
+            .arg(qs(counted(step_count(session_.finish()), "step")), qs(counted(stage.passes, "pass", "passes")))
             .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
     theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(),

@@ -2,6 +2,7 @@
 #include <set>
 
 #include "core/lang/builtins.h"
+#include "tests/support/temporary.h"
 
 using namespace lacquer;
 
@@ -85,6 +86,14 @@ TEST_CASE("the table has what GLSL ES 3.00 chapter 8 calls common, trigonometric
     CHECK(is_builtin_name("vec3"));
     CHECK_FALSE(is_builtin_name("vec5"));
     CHECK_FALSE(is_builtin_name("uv"));
+}
+
+TEST_CASE("docs/language.md names every function") {
+    const std::string text = test::read_file(std::string(LACQUER_SOURCE) + "/docs/language.md");
+    for (const BuiltinRow& row : builtin_rows()) {
+        INFO(row.name);
+        CHECK(text.find(row.name) != std::string::npos);
+    }
 }
 
 TEST_CASE("every row has as many names as parameters, and a line of help") {
