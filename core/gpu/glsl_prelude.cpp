@@ -87,7 +87,8 @@ uvec4 lq_remainder(uvec4 a, uvec4 b) { return uvec4(lq_remainder(a.xyz, b.xyz), 
 )"},
     Helper{"lq_premultiply", R"(vec4 lq_premultiply(vec4 c) { return vec4(c.rgb * c.a, c.a); }
 )"},
-    Helper{"lq_unpremultiply", R"(vec4 lq_unpremultiply(vec4 c) { return c.a == 0.0 ? vec4(0.0) : vec4(c.rgb / c.a, c.a); }
+    Helper{"lq_unpremultiply",
+           R"(vec4 lq_unpremultiply(vec4 c) { return c.a == 0.0 ? vec4(0.0) : vec4(c.rgb / c.a, c.a); }
 )"},
     Helper{"lq_minus", R"(// Works on the colours and keeps the opacity.
 vec4 lq_minus(vec3 a, vec4 b) { return vec4(a - b.rgb, b.a); }
