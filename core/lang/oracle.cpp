@@ -160,8 +160,8 @@ private:
             }
         }
         if (at == 1) {
-            made.parts.fill(made.parts[0]);
-            made.wholes.fill(made.wholes[0]);
+            std::fill_n(made.parts.begin(), width(t.type), made.parts[0]);
+            std::fill_n(made.wholes.begin(), std::min<std::size_t>(width(t.type), 4), made.wholes[0]);
         }
         return made;
     }

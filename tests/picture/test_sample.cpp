@@ -50,3 +50,70 @@ TEST_CASE("shrinking averages what each new pixel covers") {
     CHECK(shrink_to(picture, 100, 100).data == picture.data);
     CHECK(shrink_to(picture, 3, 2).width == 3);
 }
+
+TEST_CASE("beyond its borders a picture is held, repeated or mirrored") {
+    Picture picture(4, 1, 4);
+    for (int x = 0; x < 4; ++x) {
+        for (int c = 0; c < 4; ++c) picture.at(x, 0)[c] = static_cast<float>(x);
+    }
+    const auto at = [&](Wrap wrap, Filter filter, float u) {
+        return sample(view_of(picture, {wrap, filter}), u, 0.5F)[0];
+    };
+    const auto centre = [](int x) { return (static_cast<float>(x) + 0.5F) / 4; };
+    const std::vector<int> held = {0, 0, 0, 1, 2, 3, 3, 3};
+    const std::vector<int> again = {2, 3, 0, 1, 2, 3, 0, 1};
+    const std::vector<int> mirrored = {1, 0, 0, 1, 2, 3, 3, 2};
+    for (int x = -2; x < 6; ++x) {
+        const auto k = static_cast<std::size_t>(x + 2);
+        for (const Filter filter : {Filter::linear, Filter::nearest}) {
+            CHECK(at(Wrap::clamp, filter, centre(x)) == static_cast<float>(held[k]));
+            CHECK(at(Wrap::repeat, filter, centre(x)) == static_cast<float>(again[k]));
+            CHECK(at(Wrap::mirror, filter, centre(x)) == static_cast<float>(mirrored[k]));
+        }
+    }
+    CHECK(at(Wrap::repeat, Filter::linear, 0) == 1.5F);
+    CHECK(at(Wrap::clamp, Filter::nearest, 0.49F) == 1);
+    CHECK(at(Wrap::clamp, Filter::nearest, 0.51F) == 2);
+    for (const Wrap wrap : {Wrap::repeat, Wrap::mirror}) {
+        for (const float far : {1e30F, -1e30F, std::nanf(""), std::numeric_limits<float>::infinity()}) {
+            const float read = at(wrap, Filter::linear, far);
+            CHECK((read >= 0 && read <= 3));
+        }
+    }
+}
+
+TEST_CASE("smaller copies halve down to one pixel, and levels mix two of them") {
+    Picture picture(4, 2, 4);
+    for (int y = 0; y < 2; ++y) {
+        for (int x = 0; x < 4; ++x) {
+            for (int c = 0; c < 4; ++c) picture.at(x, y)[c] = static_cast<float>(x);
+        }
+    }
+    const std::vector<Picture> copies = smaller_copies(picture);
+    REQUIRE(copies.size() == 2);
+    CHECK(copies[0].width == 2);
+    CHECK(copies[0].height == 1);
+    CHECK(copies[0].at(1, 0)[0] == 2.5F);
+    CHECK(copies[1].at(0, 0)[0] == 1.5F);
+    std::vector<PictureView> views;
+    for (const Picture& copy : copies) views.push_back(view_of(copy));
+    PictureView view = view_of(picture);
+    view.smaller = views;
+    CHECK(sample_level(view, 0.125F, 0.5F, 0)[0] == 0);
+    CHECK(sample_level(view, 0.25F, 0.5F, 1)[0] == 0.5F);
+    CHECK(sample_level(view, 0.25F, 0.5F, 1.5F)[0] == 1);
+    CHECK(sample_level(view, 0.9F, 0.5F, 99)[0] == 1.5F);
+    CHECK(sample_level(view, 0.125F, 0.5F, std::nanf(""))[0] == 0);
+    CHECK(sample_level(view_of(picture), 0.125F, 0.5F, 5)[0] == 0);
+    CHECK(smaller_copies(Picture(1, 1, 4)).empty());
+}
+
+TEST_CASE("one pixel is fetched as it is; beyond the borders the outermost") {
+    Picture picture(3, 2, 4);
+    for (std::size_t i = 0; i < picture.data.size(); ++i) picture.data[i] = static_cast<float>(i);
+    const PictureView view = view_of(picture);
+    CHECK(fetch(view, 1, 1)[0] == picture.at(1, 1)[0]);
+    CHECK(fetch(view, -5, 0)[2] == picture.at(0, 0)[2]);
+    CHECK(fetch(view, 2147483647, 2147483647)[3] == picture.at(2, 1)[3]);
+    CHECK(fetch(PictureView(), 0, 0)[3] == 1);
+}

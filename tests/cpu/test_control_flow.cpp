@@ -1,0 +1,134 @@
+// Branches and loops in the strip machine: what they cost, that they end, that rates are found.
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <thread>
+
+#include "core/cpu/lower.h"
+#include "core/cpu/program.h"
+#include "tests/support/finishes.h"
+
+using namespace lacquer;
+
+namespace {
+
+Pass pass_of(const std::string& code) {
+    Scope scope = step_scope();
+    scope.symbols["radius"] = {SymbolKind::dial, Type::number};
+    const Result<Typed> typed = compile_step(code, scope);
+    if (!typed) FAIL(to_text(typed.fault()));
+    Pass pass;
+    pass.name = "draws";
+    pass.steps = {{"value", *typed}};
+    pass.outputs = {"value"};
+    return pass;
+}
+
+std::size_t count(const Ir& ir, Op op) {
+    return static_cast<std::size_t>(
+        std::count_if(ir.code.begin(), ir.code.end(), [&](const Instruction& i) { return i.op == op; }));
+}
+
+float drawn(const std::string& code, int x, int y, int width = 40, int height = 7) {
+    return test::draw(test::finish_of({{"value", code}}), "value", width, height).picture.at(x, y)[0];
+}
+
+}  // namespace
+
+TEST_CASE("short loops are written out, and what is the same everywhere is computed once") {
+    const Ir ir = optimised(
+        lower(pass_of("float s = 0; for (int i = 0; i < 8; i++) s += cos(float(i) * radius) * uv.x; return s;")));
+    CHECK(count(ir, Op::loop_begin) == 0);
+    CHECK(count(ir, Op::cos) == 8);  // 0 times a dial is not known to be 0
+    for (const Instruction& i : ir.code) {
+        if (i.op == Op::cos) CHECK(i.rate == Rate::uniform);
+    }
+}
+
+TEST_CASE("a loop that counts by a dial stays a loop, and its counter is one value for the whole strip") {
+    const Ir ir =
+        optimised(lower(pass_of("float s = 0; for (float i = 0; i < radius; i++) s += sin(i) * uv.x; return s;")));
+    CHECK(count(ir, Op::loop_begin) == 1);
+    CHECK(count(ir, Op::loop_exit) == 1);
+    for (const Instruction& i : ir.code) {
+        if (i.op != Op::sin) continue;
+        CHECK(i.timed);
+        CHECK(i.rate == Rate::uniform);
+    }
+    const std::string text = to_text(lay_out(ir, best_kernels()));
+    CHECK(text.find("loop_begin") != std::string::npos);
+}
+
+TEST_CASE("what stays the same is taken out of a loop") {
+    const Ir plain =
+        lower(pass_of("float s = 0; for (float i = 0; i < radius; i++) s += sqrt(uv.x * uv.y) + i; return s;"));
+    const Ir hoisted = hoist_from_loops(plain);
+    const auto place = [](const Ir& ir, Op op) {
+        return std::find_if(ir.code.begin(), ir.code.end(), [&](const Instruction& i) { return i.op == op; }) -
+               ir.code.begin();
+    };
+    CHECK(place(plain, Op::sqrt) > place(plain, Op::loop_begin));
+    CHECK(place(hoisted, Op::sqrt) < place(hoisted, Op::loop_begin));
+}
+
+TEST_CASE("products and sums are put together only where nothing else wants the product") {
+    CHECK(count(optimised(lower(pass_of("uv.x * uv.y + radius"))), Op::multiply_add) == 1);
+    const Ir both = optimised(lower(pass_of("float p = uv.x * uv.y; return (p + radius) * p;")));
+    CHECK(count(both, Op::multiply_add) == 0);
+}
+
+TEST_CASE("a long side of a branch may be skipped, a short one is not worth it") {
+    const std::string long_side =
+        "float a = 0; if (uv.x < 0.5) { a = gradient_noise(uv * 3) + sin(uv.x) * cos(uv.y) + sqrt(uv.x + uv.y) * "
+        "exp(uv.x) + "
+        "log(uv.y + 1) * tan(uv.x) + value_noise(uv * 9); } return a;";
+    CHECK(count(lower(pass_of(long_side)), Op::skip_begin) == 1);
+    CHECK(count(lower(pass_of(long_side), Unrolling::no), Op::skip_begin) == 0);
+    CHECK(count(lower(pass_of("float a = 0; if (uv.x < 0.5) a = 1; return a;")), Op::skip_begin) == 0);
+    CHECK(drawn(long_side, 39, 3) == 0);
+    CHECK(drawn(long_side, 0, 3) != 0);
+}
+
+TEST_CASE("each pixel turns as often as it wants, to the bound") {
+    const std::string own = "float s = 0; for (int i = 0; i < int(pixel.x); i++) s += 1; return s;";
+    for (const int x : {0, 1, 17, 39}) CHECK(drawn(own, x, 2) == static_cast<float>(x));
+    CHECK(drawn("float s = 0; for (; true;) s += 1; return s;", 3, 0, 4, 1) == 65536);
+    const std::string left =
+        "float s = 0; for (int i = 0; i < 100; i++) { if (float(i) > pixel.x) break; s = float(i); } return s;";
+    CHECK(drawn(left, 25, 1) == 25);
+    const std::string gave = "for (int i = 0; i < 100; i++) { if (float(i) > pixel.x) return float(i); } return -1;";
+    CHECK(drawn(gave, 25, 1) == 26);
+    const std::string swapped = "vec2 a = vec2(1, 2); for (int i = 0; i < int(pixel.x); i++) a = a.yx; return a.x;";
+    CHECK(drawn(swapped, 3, 0) == 2);
+    CHECK(drawn(swapped, 4, 0) == 1);
+}
+
+TEST_CASE("derivatives are the same at odd sizes and at the last row and column") {
+    for (const int width : {1, 2, 5, 40}) {
+        for (const int height : {1, 2, 7}) {
+            const DrawnStep step = test::draw(
+                test::finish_of({{"value", "vec2(dFdx(pixel.x * 2), dFdy(pixel.y * 3))"}}), "value", width, height);
+            for (int y = 0; y < height; ++y) {
+                for (int x = 0; x < width; ++x) {
+                    REQUIRE(step.picture.at(x, y)[0] == 2);
+                    REQUIRE(step.picture.at(x, y)[1] == 3);
+                }
+            }
+        }
+    }
+}
+
+TEST_CASE("a loop can be called off") {
+    WorkerPool pool(1);
+    const Program program =
+        lay_out(optimised(lower(pass_of("float s = 0; for (; true;) s += sin(s + uv.x); return s;"))), best_kernels());
+    RunInputs inputs;
+    inputs.width = 4096;
+    inputs.height = 4096;
+    const std::vector<float> uniforms(program.uniform_slots.size(), 0.0F);
+    inputs.uniforms = uniforms;
+    std::vector<Picture> outputs = {Picture(4096, 4096, 1)};
+    Cancel cancel;
+    std::thread later([&] { cancel.request(); });
+    CHECK_FALSE(run(program, inputs, outputs, pool, cancel));
+    later.join();
+}
