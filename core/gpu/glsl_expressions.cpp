@@ -137,6 +137,10 @@ std::string GlslExpressions::literal(const Typed& t) const {
 }
 
 std::string GlslExpressions::read_here(const std::string& source) {
+    if (function_ == nullptr) {
+        used_.insert("uv");
+        return helper("lq_read") + "(" + picture(source) + ", uv)";
+    }
     reads_here_ = true;
     return fmt::format("{}({}, gl_FragCoord.xy / lq_drawn_size)", helper("lq_read"), picture(source));
 }
@@ -279,6 +283,19 @@ std::string GlslExpressions::call(const Typed& t) {
         case Builtin::gradient_noise_2:
         case Builtin::gradient_noise_3:
             return plain(helper("lq_gradient_noise"));
+        case Builtin::mix:
+        case Builtin::min:
+        case Builtin::max:
+        case Builtin::mod: {
+            // The last of these may be one number for all parts.
+            const Typed& last = t.args.back();
+            const bool spread = last.kind == TypedKind::construct && last.args.size() == 1 &&
+                                last.args[0].type == Type::number && is_float(last.type);
+            if (!spread) return plain(name);
+            std::string text = std::string(name) + "(";
+            for (std::size_t k = 0; k + 1 < t.args.size(); ++k) text += expression(t.args[k], 0) + ", ";
+            return text + expression(last.args[0], 0) + ")";
+        }
         case Builtin::less_than:
         case Builtin::less_than_equal:
         case Builtin::greater_than:

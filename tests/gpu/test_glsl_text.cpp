@@ -50,7 +50,7 @@ TEST_CASE("brackets stand only where they are needed") {
 
 TEST_CASE("every change of width is spelled out, where GLSL does not do it by itself") {
     CHECK(line_of("tint * radius") == "tint * radius");
-    CHECK(line_of("mix(tint, radius, 0.5)") == "mix(tint, vec3(radius), vec3(0.5))");
+    CHECK(line_of("mix(tint, radius, 0.5)") == "mix(tint, vec3(radius), 0.5)");
     CHECK(line_of("vec4(tint, 1) * tint") == "vec4(tint, 1.0) * vec4(tint, 1.0)");
     CHECK(line_of("vec4(tint, 1) + tint") == "vec4(tint, 1.0) + vec4(tint, 0.0)");
     CHECK(line_of("tint - vec4(tint, 1)") == "lq_minus(tint, vec4(tint, 1.0))");
@@ -74,8 +74,8 @@ TEST_CASE("what GLSL leaves open is guarded, unless it cannot happen") {
 TEST_CASE("pictures are read through one helper, here and elsewhere") {
     CHECK(line_of("texture(scene, uv)") == "lq_read(scene, uv)");
     CHECK(line_of("texture(rim, uv * 2)") == "lq_read(rim, uv * 2.0).r");
-    CHECK(line_of("scene.rgb") == "lq_read(scene, gl_FragCoord.xy / lq_drawn_size).rgb");
-    CHECK(line_of("rim") == "lq_read(rim, gl_FragCoord.xy / lq_drawn_size).r");
+    CHECK(line_of("scene.rgb") == "lq_read(scene, uv).rgb");
+    CHECK(line_of("rim") == "lq_read(rim, uv).r");
     CHECK(text_of("rim").find("uniform sampler2D rim;") != std::string::npos);
 }
 
