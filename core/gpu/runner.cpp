@@ -10,6 +10,7 @@
 #include <mutex>
 #include <optional>
 #include <thread>
+#include <utility>
 
 namespace lacquer {
 
@@ -226,6 +227,7 @@ struct ShaderRunner::Thread {
     std::mutex mutex;
     std::condition_variable changed;
     std::function<void(Context&)> job;
+    bool done = false;
     bool ends = false;
     std::string name;
     std::thread thread;
@@ -233,8 +235,9 @@ struct ShaderRunner::Thread {
     void run(std::function<void(Context&)> work) {
         std::unique_lock lock(mutex);
         job = std::move(work);
+        done = false;
         changed.notify_all();
-        changed.wait(lock, [this] { return job == nullptr; });
+        changed.wait(lock, [this] { return done; });
     }
 
     void loop(Context& context) {
@@ -242,8 +245,12 @@ struct ShaderRunner::Thread {
         for (;;) {
             changed.wait(lock, [this] { return ends || job != nullptr; });
             if (ends) return;
-            job(context);
-            job = nullptr;
+            const std::function<void(Context&)> work = std::exchange(job, nullptr);
+            // The driver has locks of its own; none of ours is held while it works.
+            lock.unlock();
+            work(context);
+            lock.lock();
+            done = true;
             changed.notify_all();
         }
     }
@@ -265,9 +272,10 @@ Result<std::unique_ptr<ShaderRunner>> ShaderRunner::open() {
     std::optional<Result<std::string>> opened;
     thread->thread = std::thread([owner = thread.get(), &opened] {
         Context context;
+        Result<std::string> result = context.open();
         {
             const std::lock_guard lock(owner->mutex);
-            opened = context.open();
+            opened = std::move(result);
             owner->ends = !*opened;
             owner->changed.notify_all();
         }
