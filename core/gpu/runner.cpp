@@ -29,8 +29,8 @@ public:
     ~Context() {
         if (display_ == EGL_NO_DISPLAY) return;
         eglMakeCurrent(display_, EGL_NO_SURFACE, EGL_NO_SURFACE, EGL_NO_CONTEXT);
+        // The display belongs to the whole process: ending it would take it from other runners too.
         if (context_ != EGL_NO_CONTEXT) eglDestroyContext(display_, context_);
-        eglTerminate(display_);
     }
     Context() = default;
     Context(const Context&) = delete;

@@ -197,6 +197,18 @@ TEST_CASE("every built-in draws the same by shader") {
     }
 }
 
+TEST_CASE("one runner ends and the other goes on drawing") {
+    const World world;
+    auto first = runner_or_fail();
+    const auto second = runner_or_fail();
+    const Pass pass = world.pass_of("uv.x * 2");
+    const Picture before = world.by_shader(pass, *second, 1);
+    first.reset();
+    const Picture after = world.by_shader(world.pass_of("uv.x * 2 + 0"), *second, 1);
+    CHECK(after.data == before.data);
+    CHECK(after.at(width - 1, 0)[0] > 1.9F);
+}
+
 TEST_CASE("seeded random formulas and code draw the same by shader") {
     const World world;
     const auto runner = runner_or_fail();
