@@ -9,12 +9,6 @@ namespace lacquer {
 
 namespace {
 
-constexpr std::array<OpInfo, op_count> infos = {{
-#define LACQUER_OP_INFO(name, inputs, outputs) {#name, inputs, outputs},
-    LACQUER_OPS(LACQUER_OP_INFO)
-#undef LACQUER_OP_INFO
-}};
-
 constexpr std::array<std::string_view, 4> rate_names = {"uniform", "row", "column", "pixel"};
 
 std::string line(const Ir& ir, const Instruction& i) {
@@ -36,8 +30,6 @@ std::string line(const Ir& ir, const Instruction& i) {
 }
 
 }  // namespace
-
-const OpInfo& op_info(Op op) { return infos[static_cast<std::size_t>(op)]; }
 
 std::string to_text(const Ir& ir) {
     std::string text;

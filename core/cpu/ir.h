@@ -47,6 +47,9 @@ constexpr Rate join(Rate a, Rate b) {
     X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) \
     X(hash_1, 1, 1) X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3) \
     X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1) \
+    X(cellular_noise_2, 2, 1) X(cellular_noise_3, 3, 1) \
+    X(fractal_value_2, 3, 1) X(fractal_value_3, 4, 1) X(fractal_gradient_2, 3, 1) X(fractal_gradient_3, 4, 1) \
+    X(fractal_cellular_2, 3, 1) X(fractal_cellular_3, 4, 1) \
     X(cell, 0, 1) X(assign, 2, 0) X(loop_begin, 0, 0) X(loop_exit, 1, 0) X(loop_end, 0, 0) \
     X(skip_begin, 1, 0) X(skip_end, 0, 0)
 // clang-format on
@@ -58,13 +61,20 @@ enum class Op : std::uint8_t {
         count
 };
 inline constexpr std::size_t op_count = static_cast<std::size_t>(Op::count);
+/// Most inputs that an instruction has.
+inline constexpr std::size_t max_inputs = 4;
 
 struct OpInfo {
     std::string_view name;
     int inputs;
     int outputs;
 };
-const OpInfo& op_info(Op op);
+inline constexpr std::array<OpInfo, op_count> op_infos = {{
+#define LACQUER_OP_INFO(name, inputs, outputs) {#name, inputs, outputs},
+    LACQUER_OPS(LACQUER_OP_INFO)
+#undef LACQUER_OP_INFO
+}};
+constexpr const OpInfo& op_info(Op op) { return op_infos[static_cast<std::size_t>(op)]; }
 
 /// True for the instructions that steer others.
 constexpr bool is_control(Op op) { return op >= Op::loop_begin; }
@@ -78,7 +88,7 @@ struct Instruction {
     Op op = Op::constant;
     Rate rate = Rate::uniform;
     bool timed = false;  ///< depends on a cell: to be run at each turn, though it may be the same along a strip
-    std::array<int, 3> in{-1, -1, -1};
+    std::array<int, max_inputs> in{-1, -1, -1, -1};
     std::uint32_t bits = 0;
     int first_out = 0;
 };

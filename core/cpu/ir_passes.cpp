@@ -2,8 +2,9 @@
 #include <algorithm>
 #include <bit>
 #include <map>
-#include <tuple>
+#include <unordered_map>
 
+#include "core/base/hash.h"
 #include "core/cpu/ir.h"
 #include "core/cpu/kernels.h"
 
@@ -18,6 +19,7 @@ public:
         made_.uniforms = old.uniforms;
         made_.pictures = old.pictures;
         made_.quads = old.quads;
+        made_.code.reserve(old.code.size());
     }
 
     Instruction with_moved_inputs(Instruction i) const {
@@ -93,9 +95,19 @@ Ir fold_constants(const Ir& ir) {
 }
 
 Ir share_common(const Ir& ir) {
-    using Key = std::tuple<Op, std::uint32_t, int, int, int>;
+    struct Key {
+        Op op;
+        std::uint32_t bits;
+        std::array<int, max_inputs> in;
+        bool operator==(const Key&) const = default;
+    };
+    const auto hash = [](const Key& key) {
+        std::uint32_t word = pcg(key.bits + static_cast<std::uint32_t>(key.op));
+        for (const int value : key.in) word = pcg(word + static_cast<std::uint32_t>(value));
+        return static_cast<std::size_t>(word);
+    };
     Rebuild rebuild(ir);
-    std::map<Key, int> seen;
+    std::unordered_map<Key, int, decltype(hash)> seen(2 * ir.code.size(), hash);
     // What was computed within a loop or a part that may be skipped is not there outside.
     std::vector<std::vector<Key>> inside;
     int next = 0;
@@ -107,7 +119,7 @@ Ir share_common(const Ir& ir) {
             for (const Key& key : inside.back()) seen.erase(key);
             inside.pop_back();
         }
-        const Key key{i.op, i.bits, i.in[0], i.in[1], i.in[2]};
+        const Key key{i.op, i.bits, i.in};
         const auto found = stays(i.op) ? seen.end() : seen.find(key);
         if (found != seen.end()) {
             rebuild.alias(old.first_out, found->second, outputs);
@@ -176,6 +188,9 @@ Ir drop_unused(const Ir& ir) {
 }
 
 Ir hoist_from_loops(const Ir& ir) {
+    const bool loops =
+        std::any_of(ir.code.begin(), ir.code.end(), [](const Instruction& i) { return i.op == Op::loop_begin; });
+    if (!loops) return ir;
     // For each value, how many loops are around the place where it is first known.
     std::vector<int> depth_of(static_cast<std::size_t>(ir.value_count), 0);
     std::vector<std::size_t> order;
@@ -226,7 +241,7 @@ Ir fuse(const Ir& ir) {
             if (made.op != Op::multiply || readers[product] != 1 || made.rate != old.rate || made.timed != old.timed)
                 continue;
             const Instruction factors = rebuild.with_moved_inputs(made);
-            i.in = {factors.in[0], factors.in[1], i.in[1 - k]};
+            i.in = {factors.in[0], factors.in[1], i.in[1 - k], -1};
             i.op = Op::multiply_add;
             break;
         }

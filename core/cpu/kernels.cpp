@@ -28,7 +28,7 @@ KernelSet best_kernels() {
 }
 
 void run_on_constants(const KernelSet& kernels, const Instruction& instruction, std::vector<float>& numbers) {
-    alignas(64) std::array<std::array<float, lane_block>, 3> in{};
+    alignas(64) std::array<std::array<float, lane_block>, max_inputs> in{};
     alignas(64) std::array<std::array<float, lane_block>, 4> out{};
     KernelArgs args;
     const OpInfo& info = op_info(instruction.op);

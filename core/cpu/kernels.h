@@ -18,8 +18,8 @@ inline constexpr std::size_t lane_block = 16;
 /// What a kernel works on. Input k at pixel i is in[k][i * stride[k]], with stride 0 for what is the same all along
 /// the strip (then lane_block copies of it lie there). Whole vectors are read and written up to `count` rounded up.
 struct KernelArgs {
-    std::array<const float*, 3> in{};
-    std::array<std::size_t, 3> stride{};
+    std::array<const float*, max_inputs> in{};
+    std::array<std::size_t, max_inputs> stride{};
     std::array<float*, 4> out{};
     std::size_t count = 0;
     const PictureView* picture = nullptr;

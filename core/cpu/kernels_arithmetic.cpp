@@ -26,12 +26,33 @@ HWY_INLINE VF sign(VF x) {
 
 HWY_INLINE VF mix(VF a, VF b, VF share) { return hn::Add(hn::Mul(a, hn::Sub(number(1.0F), share)), hn::Mul(b, share)); }
 
-HWY_INLINE VF smoothstep(VF e0, VF e1, VF x) {
-    const VF raw = hn::Div(hn::Sub(x, e0), hn::Sub(e1, e0));
+HWY_INLINE VF smooth_between(VF raw) {
     const VF t = smaller(larger(raw, number(0.0F)), number(1.0F));
-    const VF smooth = hn::Mul(hn::Mul(t, t), hn::Sub(number(3.0F), hn::Mul(number(2.0F), t)));
+    return hn::Mul(hn::Mul(t, t), hn::Sub(number(3.0F), hn::Mul(number(2.0F), t)));
+}
+
+HWY_INLINE VF smoothstep(VF e0, VF e1, VF x) {
+    const VF smooth = smooth_between(hn::Div(hn::Sub(x, e0), hn::Sub(e1, e0)));
     const VF hard = hn::IfThenElse(hn::Lt(x, e0), number(0.0F), number(1.0F));
     return hn::IfThenElse(hn::Eq(e0, e1), hard, smooth);
+}
+
+// Edges are mostly the same all along the strip.
+void smoothstep_strip(const KernelArgs& k) {
+    const F d;
+    if (k.stride[0] != 0 || k.stride[1] != 0) {
+        return three_inputs(k, [](VF a, VF b, VF x) { return smoothstep(a, b, x); });
+    }
+    const VF e0 = hn::Load(d, k.in[0]);
+    const VF e1 = hn::Load(d, k.in[1]);
+    const VF range = hn::Sub(e1, e0);
+    KernelArgs last = k;
+    last.in[0] = k.in[2];
+    last.stride[0] = k.stride[2];
+    if (hn::AllFalse(d, hn::Eq(e0, e1))) {
+        return one_input(last, [&](VF x) { return smooth_between(hn::Div(hn::Sub(x, e0), range)); });
+    }
+    one_input(last, [&](VF x) { return hn::IfThenElse(hn::Lt(x, e0), number(0.0F), number(1.0F)); });
 }
 
 HWY_INLINE VF select(VF which, VF yes, VF no) {
@@ -110,7 +131,7 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::step, [](Args k) {
         two_inputs(k, [](VF e, VF x) { return hn::IfThenElse(hn::Lt(x, e), number(0.0F), number(1.0F)); });
     });
-    put(Op::smoothstep, [](Args k) { three_inputs(k, [](VF a, VF b, VF x) { return smoothstep(a, b, x); }); });
+    put(Op::smoothstep, smoothstep_strip);
     put(Op::sqrt, [](Args k) { one_input(k, [](VF a) { return hn::Sqrt(a); }); });
     put(Op::inversesqrt, [](Args k) { one_input(k, [](VF a) { return hn::Div(number(1.0F), hn::Sqrt(a)); }); });
 

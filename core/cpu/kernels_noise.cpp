@@ -47,20 +47,20 @@ HWY_INLINE Cell cell_of(VF x) {
 
 HWY_INLINE VF blended(VF t, VF a, VF b) { return hn::Add(a, hn::Mul(t, hn::Sub(b, a))); }
 
-HWY_INLINE VF negated_if(VF value, VU hash, std::uint32_t bit, int shift) {
-    const VU sign = hn::ShiftLeftSame(hn::And(hash, word(bit)), shift);
+// Signs by the two lowest bits of a hash.
+HWY_INLINE VF signed_by_first(VF value, VU hash) { return hn::Xor(value, hn::BitCast(F(), hn::ShiftLeft<31>(hash))); }
+HWY_INLINE VF signed_by_second(VF value, VU hash) {
+    const VU sign = hn::And(hn::ShiftLeft<30>(hash), word(0x80000000U));
     return hn::Xor(value, hn::BitCast(F(), sign));
 }
 
-HWY_INLINE MF is_set(VU hash, std::uint32_t bit) {
-    return hn::RebindMask(F(), hn::Ne(hn::And(hash, word(bit)), word(0U)));
-}
+HWY_INLINE MF is_set(VU hash, std::uint32_t bit) { return hn::RebindMask(F(), hn::TestBit(hash, word(bit))); }
 
 HWY_INLINE VF slope(VU hash, VF x, VF y) {
     const MF steep = is_set(hash, 4U);
     const VF u = hn::IfThenElse(steep, y, x);
     const VF v = hn::Mul(hn::IfThenElse(steep, x, y), number(0.41421356F));
-    return hn::Add(negated_if(u, hash, 1U, 31), negated_if(v, hash, 2U, 30));
+    return hn::Add(signed_by_first(u, hash), signed_by_second(v, hash));
 }
 
 HWY_INLINE VF slope(VU hash, VF x, VF y, VF z) {
@@ -69,7 +69,7 @@ HWY_INLINE VF slope(VU hash, VF x, VF y, VF z) {
     const MF low = hn::RebindMask(F(), hn::Eq(hn::And(h, word(12U)), word(0U)));
     const MF edge = hn::RebindMask(F(), hn::Eq(hn::And(h, word(13U)), word(12U)));
     const VF v = hn::IfThenElse(low, y, hn::IfThenElse(edge, x, z));
-    return hn::Add(negated_if(u, hash, 1U, 31), negated_if(v, hash, 2U, 30));
+    return hn::Add(signed_by_first(u, hash), signed_by_second(v, hash));
 }
 
 HWY_INLINE VF unit_range(VF signed_noise, float scale) {
@@ -79,60 +79,203 @@ HWY_INLINE VF unit_range(VF signed_noise, float scale) {
     return hn::IfThenElse(hn::Gt(least, below_one), below_one, least);
 }
 
-HWY_INLINE VF gradient_2(VF x, VF y) {
+// What a row of a noise in the plane has in common: hashes of its two lattice rows, and where between them it lies.
+struct NoiseRow {
+    VU hash0;
+    VU hash1;
+    VF part;
+    VF faded;
+};
+
+HWY_INLINE NoiseRow noise_row(VF y, VU depth) {
+    const Cell cell = cell_of(y);
+    return {hashed(hn::Add(cell.low, depth)), hashed(hn::Add(cell.high, depth)), cell.part, cell.faded};
+}
+HWY_INLINE NoiseRow noise_row(VF y) { return noise_row(y, word(0U)); }
+
+// The same for a noise in space, of its two slabs.
+struct NoiseBar {
+    NoiseRow near;
+    NoiseRow far;
+    VF part;
+    VF faded;
+};
+
+HWY_INLINE NoiseBar noise_bar(VF y, VF z) {
+    const Cell cell = cell_of(z);
+    return {noise_row(y, hashed(cell.low)), noise_row(y, hashed(cell.high)), cell.part, cell.faded};
+}
+
+HWY_INLINE VF gradient_along(VF x, const NoiseRow& row) {
     const Cell cx = cell_of(x);
-    const Cell cy = cell_of(y);
-    const VU row0 = hashed(cy.low);
-    const VU row1 = hashed(cy.high);
     const VF x1 = hn::Sub(cx.part, number(1.0F));
-    const VF y1 = hn::Sub(cy.part, number(1.0F));
-    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row0)), cx.part, cy.part),
-                           slope(hashed(hn::Add(cx.high, row0)), x1, cy.part));
-    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row1)), cx.part, y1),
-                              slope(hashed(hn::Add(cx.high, row1)), x1, y1));
-    return unit_range(blended(cy.faded, top, bottom), gradient_scale_2d);
+    const VF y1 = hn::Sub(row.part, number(1.0F));
+    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash0)), cx.part, row.part),
+                           slope(hashed(hn::Add(cx.high, row.hash0)), x1, row.part));
+    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash1)), cx.part, y1),
+                              slope(hashed(hn::Add(cx.high, row.hash1)), x1, y1));
+    return unit_range(blended(row.faded, top, bottom), gradient_scale_2d);
 }
 
-HWY_INLINE VF gradient_slab(const Cell& cx, const Cell& cy, VU depth, VF dz) {
-    const VU row0 = hashed(hn::Add(cy.low, depth));
-    const VU row1 = hashed(hn::Add(cy.high, depth));
+HWY_INLINE VF gradient_slab(const Cell& cx, const NoiseRow& row, VF dz) {
     const VF x1 = hn::Sub(cx.part, number(1.0F));
-    const VF y1 = hn::Sub(cy.part, number(1.0F));
-    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row0)), cx.part, cy.part, dz),
-                           slope(hashed(hn::Add(cx.high, row0)), x1, cy.part, dz));
-    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row1)), cx.part, y1, dz),
-                              slope(hashed(hn::Add(cx.high, row1)), x1, y1, dz));
-    return blended(cy.faded, top, bottom);
+    const VF y1 = hn::Sub(row.part, number(1.0F));
+    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash0)), cx.part, row.part, dz),
+                           slope(hashed(hn::Add(cx.high, row.hash0)), x1, row.part, dz));
+    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash1)), cx.part, y1, dz),
+                              slope(hashed(hn::Add(cx.high, row.hash1)), x1, y1, dz));
+    return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF gradient_3(VF x, VF y, VF z) {
+HWY_INLINE VF gradient_along(VF x, const NoiseBar& bar) {
     const Cell cx = cell_of(x);
-    const Cell cy = cell_of(y);
-    const Cell cz = cell_of(z);
-    const VF near = gradient_slab(cx, cy, hashed(cz.low), cz.part);
-    const VF far = gradient_slab(cx, cy, hashed(cz.high), hn::Sub(cz.part, number(1.0F)));
-    return unit_range(blended(cz.faded, near, far), gradient_scale_3d);
+    const VF near = gradient_slab(cx, bar.near, bar.part);
+    const VF far = gradient_slab(cx, bar.far, hn::Sub(bar.part, number(1.0F)));
+    return unit_range(blended(bar.faded, near, far), gradient_scale_3d);
 }
 
-HWY_INLINE VF value_slab(const Cell& cx, const Cell& cy, VU depth) {
-    const VU row0 = hashed(hn::Add(cy.low, depth));
-    const VU row1 = hashed(hn::Add(cy.high, depth));
-    const VF top = blended(cx.faded, unit(hashed(hn::Add(cx.low, row0))), unit(hashed(hn::Add(cx.high, row0))));
-    const VF bottom = blended(cx.faded, unit(hashed(hn::Add(cx.low, row1))), unit(hashed(hn::Add(cx.high, row1))));
-    return blended(cy.faded, top, bottom);
+HWY_INLINE VF value_slab(const Cell& cx, const NoiseRow& row) {
+    const VF top =
+        blended(cx.faded, unit(hashed(hn::Add(cx.low, row.hash0))), unit(hashed(hn::Add(cx.high, row.hash0))));
+    const VF bottom =
+        blended(cx.faded, unit(hashed(hn::Add(cx.low, row.hash1))), unit(hashed(hn::Add(cx.high, row.hash1))));
+    return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF value_2(VF x, VF y) {
-    const VF n = value_slab(cell_of(x), cell_of(y), word(0U));
+HWY_INLINE VF value_along(VF x, const NoiseRow& row) {
+    return unit_range(hn::Sub(value_slab(cell_of(x), row), number(0.5F)), 1.0F);
+}
+
+HWY_INLINE VF value_along(VF x, const NoiseBar& bar) {
+    const Cell cx = cell_of(x);
+    const VF n = blended(bar.faded, value_slab(cx, bar.near), value_slab(cx, bar.far));
     return unit_range(hn::Sub(n, number(0.5F)), 1.0F);
 }
 
-HWY_INLINE VF value_3(VF x, VF y, VF z) {
-    const Cell cx = cell_of(x);
-    const Cell cy = cell_of(y);
-    const Cell cz = cell_of(z);
-    const VF n = blended(cz.faded, value_slab(cx, cy, hashed(cz.low)), value_slab(cx, cy, hashed(cz.high)));
-    return unit_range(hn::Sub(n, number(0.5F)), 1.0F);
+HWY_INLINE VF gradient_2(VF x, VF y) { return gradient_along(x, noise_row(y)); }
+HWY_INLINE VF gradient_3(VF x, VF y, VF z) { return gradient_along(x, noise_bar(y, z)); }
+HWY_INLINE VF value_2(VF x, VF y) { return value_along(x, noise_row(y)); }
+HWY_INLINE VF value_3(VF x, VF y, VF z) { return value_along(x, noise_bar(y, z)); }
+
+// Along a strip mostly x alone changes; then the rest is worked out once.
+template <class Along>
+HWY_INLINE void noise_strip_2(const KernelArgs& k, Along along) {
+    const F d;
+    if (k.stride[1] != 0) return two_inputs(k, [&](VF x, VF y) { return along(x, noise_row(y)); });
+    const NoiseRow row = noise_row(hn::Load(d, k.in[1]));
+    one_input(k, [&](VF x) { return along(x, row); });
+}
+
+template <class Along>
+HWY_INLINE void noise_strip_3(const KernelArgs& k, Along along) {
+    const F d;
+    if (k.stride[1] != 0 || k.stride[2] != 0) {
+        return three_inputs(k, [&](VF x, VF y, VF z) { return along(x, noise_bar(y, z)); });
+    }
+    const NoiseBar bar = noise_bar(hn::Load(d, k.in[1]), hn::Load(d, k.in[2]));
+    one_input(k, [&](VF x) { return along(x, bar); });
+}
+
+HWY_INLINE VF below_one(VF n) {
+    const VF most = number(0.99999994F);
+    return hn::IfThenElse(hn::Gt(n, most), most, n);
+}
+
+HWY_INLINE VF from_bits(VU bits, float scale) {
+    return hn::Mul(hn::ConvertTo(F(), hn::BitCast(I(), bits)), number(scale));
+}
+
+// From the place within its cell to a point in a neighbouring one.
+HWY_INLINE VF towards(int cell, VF point, VF part) {
+    return hn::Sub(hn::Add(number(static_cast<float>(cell)), point), part);
+}
+
+HWY_INLINE VF cellular_2(VF x, VF y) {
+    const VF floor_x = floored(x);
+    const VF floor_y = floored(y);
+    const VU ix = lattice_word(floor_x);
+    const VU iy = lattice_word(floor_y);
+    const VF fx = hn::Sub(x, floor_x);
+    const VF fy = hn::Sub(y, floor_y);
+    VF nearest = number(1.0F);
+    for (int j = -1; j <= 1; ++j) {
+        const VU row = hashed(hn::Add(iy, word(static_cast<std::uint32_t>(j))));
+        for (int i = -1; i <= 1; ++i) {
+            const VU hash = hashed(hn::Add(hn::Add(ix, word(static_cast<std::uint32_t>(i))), row));
+            const VF dx = towards(i, from_bits(hn::ShiftRight<16>(hash), 1.0F / 65536), fx);
+            const VF dy = towards(j, from_bits(hn::And(hash, word(0xFFFFU)), 1.0F / 65536), fy);
+            nearest = smaller(nearest, hn::Add(hn::Mul(dx, dx), hn::Mul(dy, dy)));
+        }
+    }
+    return below_one(hn::Sqrt(nearest));
+}
+
+HWY_INLINE VF cellular_3(VF x, VF y, VF z) {
+    const VF floor_x = floored(x);
+    const VF floor_y = floored(y);
+    const VF floor_z = floored(z);
+    const VU ix = lattice_word(floor_x);
+    const VU iy = lattice_word(floor_y);
+    const VU iz = lattice_word(floor_z);
+    const VF fx = hn::Sub(x, floor_x);
+    const VF fy = hn::Sub(y, floor_y);
+    const VF fz = hn::Sub(z, floor_z);
+    VF nearest = number(1.0F);
+    for (int k = -1; k <= 1; ++k) {
+        const VU slab = hashed(hn::Add(iz, word(static_cast<std::uint32_t>(k))));
+        for (int j = -1; j <= 1; ++j) {
+            const VU row = hashed(hn::Add(hn::Add(iy, word(static_cast<std::uint32_t>(j))), slab));
+            for (int i = -1; i <= 1; ++i) {
+                const VU hash = hashed(hn::Add(hn::Add(ix, word(static_cast<std::uint32_t>(i))), row));
+                const VU middle = hn::And(hn::ShiftRight<10>(hash), word(0x7FFU));
+                const VF dx = towards(i, from_bits(hn::ShiftRight<21>(hash), 1.0F / 2048), fx);
+                const VF dy = towards(j, from_bits(middle, 1.0F / 2048), fy);
+                const VF dz = towards(k, from_bits(hn::And(hash, word(0x3FFU)), 1.0F / 1024), fz);
+                const VF flat = hn::Add(hn::Mul(dx, dx), hn::Mul(dy, dy));
+                nearest = smaller(nearest, hn::Add(flat, hn::Mul(dz, dz)));
+            }
+        }
+    }
+    return below_one(hn::Sqrt(nearest));
+}
+
+// `noise(scale, shift)` gives an octave.
+template <class Noise>
+HWY_INLINE VF fractal(VF octaves, Noise noise) {
+    const VF one = number(1.0F);
+    const VF most = number(static_cast<float>(max_octaves));
+    const VF wanted = hn::IfThenElse(hn::Gt(octaves, one), hn::IfThenElse(hn::Gt(octaves, most), most, octaves), one);
+    VF sum = number(0.0F);
+    VF weights = number(0.0F);
+    float weight = 1;
+    float scale = 1;
+    for (int k = 0; k < max_octaves; ++k) {
+        const VF left = hn::Sub(wanted, number(static_cast<float>(k)));
+        const MF counts = hn::Gt(left, number(0.0F));
+        if (hn::AllFalse(F(), counts)) break;
+        const VF share = hn::Mul(number(weight), hn::IfThenElse(hn::Gt(left, one), one, left));
+        const VF octave = noise(number(scale), number(static_cast<float>(k) * octave_shift));
+        sum = hn::IfThenElse(counts, hn::Add(sum, hn::Mul(share, octave)), sum);
+        weights = hn::IfThenElse(counts, hn::Add(weights, share), weights);
+        weight *= 0.5F;
+        scale *= 2.0F;
+    }
+    return below_one(hn::Div(sum, weights));
+}
+
+template <VF (*Noise)(VF, VF)>
+HWY_INLINE VF fractal_2(VF x, VF y, VF octaves) {
+    return fractal(octaves, [&](VF scale, VF shift) {
+        return Noise(hn::Add(hn::Mul(x, scale), shift), hn::Add(hn::Mul(y, scale), shift));
+    });
+}
+
+template <VF (*Noise)(VF, VF, VF)>
+HWY_INLINE VF fractal_3(VF x, VF y, VF z, VF octaves) {
+    return fractal(octaves, [&](VF scale, VF shift) {
+        return Noise(hn::Add(hn::Mul(x, scale), shift), hn::Add(hn::Mul(y, scale), shift),
+                     hn::Add(hn::Mul(z, scale), shift));
+    });
 }
 
 // Source: Jarzynski and Olano 2020, `pcg3d`.
@@ -171,10 +314,20 @@ void fill_noise(KernelSet& set) {
         });
     });
     put(Op::hash3, three_words);
-    put(Op::value_noise_2, [](Args k) { two_inputs(k, [](VF x, VF y) { return value_2(x, y); }); });
-    put(Op::value_noise_3, [](Args k) { three_inputs(k, [](VF x, VF y, VF z) { return value_3(x, y, z); }); });
-    put(Op::gradient_noise_2, [](Args k) { two_inputs(k, [](VF x, VF y) { return gradient_2(x, y); }); });
-    put(Op::gradient_noise_3, [](Args k) { three_inputs(k, [](VF x, VF y, VF z) { return gradient_3(x, y, z); }); });
+    put(Op::value_noise_2, [](Args k) { noise_strip_2(k, [](VF x, const NoiseRow& r) { return value_along(x, r); }); });
+    put(Op::value_noise_3, [](Args k) { noise_strip_3(k, [](VF x, const NoiseBar& b) { return value_along(x, b); }); });
+    put(Op::gradient_noise_2,
+        [](Args k) { noise_strip_2(k, [](VF x, const NoiseRow& r) { return gradient_along(x, r); }); });
+    put(Op::gradient_noise_3,
+        [](Args k) { noise_strip_3(k, [](VF x, const NoiseBar& b) { return gradient_along(x, b); }); });
+    put(Op::cellular_noise_2, [](Args k) { two_inputs(k, [](VF x, VF y) { return cellular_2(x, y); }); });
+    put(Op::cellular_noise_3, [](Args k) { three_inputs(k, [](VF x, VF y, VF z) { return cellular_3(x, y, z); }); });
+    put(Op::fractal_value_2, [](Args k) { three_inputs(k, fractal_2<value_2>); });
+    put(Op::fractal_value_3, [](Args k) { four_inputs(k, fractal_3<value_3>); });
+    put(Op::fractal_gradient_2, [](Args k) { three_inputs(k, fractal_2<gradient_2>); });
+    put(Op::fractal_gradient_3, [](Args k) { four_inputs(k, fractal_3<gradient_3>); });
+    put(Op::fractal_cellular_2, [](Args k) { three_inputs(k, fractal_2<cellular_2>); });
+    put(Op::fractal_cellular_3, [](Args k) { four_inputs(k, fractal_3<cellular_3>); });
 }
 
 }  // namespace lacquer::HWY_NAMESPACE

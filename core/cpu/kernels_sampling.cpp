@@ -96,7 +96,8 @@ struct Taps {
     HWY_ALIGN std::array<std::int32_t, lane_block> down;
     HWY_ALIGN std::array<float, lane_block> across;
     HWY_ALIGN std::array<float, lane_block> along;
-    bool on_pixels = true;  // no fraction anywhere: the first colour is the answer
+    bool on_pixels = true;     // no fraction anywhere: the first colour is the answer
+    bool side_by_side = true;  // each pixel's taps lie one pixel on from those of the one before
 };
 
 struct Tap {
@@ -123,6 +124,10 @@ HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, 
     const I di;
     const VI row = hn::Set(di, 4 * picture.width);
     taps.on_pixels = true;
+    taps.side_by_side = true;
+    VI expected = hn::Iota(di, 0);
+    VF across = hn::Zero(d);
+    VF along = hn::Zero(d);
     for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
         const Tap x = tap(hn::Load(d, u + i * u_stride), picture.width);
         const Tap y = tap(hn::Load(d, v + i * v_stride), picture.height);
@@ -133,6 +138,35 @@ HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, 
         hn::Store(y.fraction, d, taps.along.data() + i);
         const MF between = hn::Or(hn::Gt(x.fraction, number(0.0F)), hn::Gt(y.fraction, number(0.0F)));
         taps.on_pixels = taps.on_pixels && hn::AllFalse(d, between);
+        const VI first = hn::Add(hn::Mul(y.low, hn::Set(di, picture.width)), x.low);
+        if (i == 0) {
+            expected = hn::Add(expected, hn::Set(di, hn::GetLane(first)));
+            across = hn::Set(d, hn::GetLane(x.fraction));
+            along = hn::Set(d, hn::GetLane(y.fraction));
+        }
+        const MF same = hn::And(hn::Eq(x.fraction, across), hn::Eq(y.fraction, along));
+        taps.side_by_side =
+            taps.side_by_side && hn::AllTrue(d, hn::And(same, hn::RebindMask(d, hn::Eq(first, expected))));
+        expected = hn::Add(expected, hn::Set(di, static_cast<std::int32_t>(hn::Lanes(d))));
+    }
+}
+
+// Taps that lie side by side need no gathering. A fraction that is not 0 says that there is a neighbour.
+HWY_INLINE void blend_side_by_side(const float* first, std::size_t row, float across, float along, float* to) {
+    const F d;
+    const VF left = number(1.0F - across);
+    const VF right = number(across);
+    const VF upper = number(1.0F - along);
+    const VF lower = number(along);
+    const auto row_at = [&](const float* from) {
+        const VF here = hn::LoadU(d, from);
+        if (across == 0.0F) return here;
+        return hn::Add(hn::Mul(here, left), hn::Mul(hn::LoadU(d, from + 4), right));
+    };
+    for (std::size_t i = 0; i < 4 * lane_block; i += hn::Lanes(d)) {
+        VF colours = row_at(first + i);
+        if (along != 0.0F) colours = hn::Add(hn::Mul(colours, upper), hn::Mul(row_at(first + row + i), lower));
+        hn::Store(colours, d, to + i);
     }
 }
 
@@ -162,6 +196,12 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
         find_taps(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
+        if (taps.side_by_side) {
+            blend_side_by_side(picture.data + taps.first[0], 4 * static_cast<std::size_t>(picture.width),
+                               taps.across[0], taps.along[0], colours.data());
+            part_pixels(colours.data(), k, i);
+            continue;
+        }
         for (std::size_t n = 0; n < lane_block; ++n) {
             const float* first = picture.data + taps.first[n];
             Colour colour = load_colour(first);

@@ -7,8 +7,8 @@ namespace lacquer {
 
 Ir Lowering::run() {
     for (const PassStep& step : pass_.steps) {
-        steps_[step.name] = value(step.typed);
-        types_[step.name] = step.typed.type;
+        steps_[step.name] = value(*step.typed);
+        types_[step.name] = step.typed->type;
     }
     for (const std::string& name : pass_.outputs) {
         Parts parts = steps_.contains(name) ? steps_[name] : read_here(name, 4);
@@ -73,6 +73,12 @@ Parts Lowering::symbol(const Typed& t) {
                 [&](std::size_t k) { return uniform(t.name, static_cast<int>(k)); });
 }
 
+// core/picture/table.h, step by step the same.
+int Lowering::table_place(int t) {
+    const int scaled = emit(Op::multiply, {t, constant(1023.0F / 1024.0F)});
+    return emit(Op::add, {scaled, constant(0.5F / 1024.0F)});
+}
+
 Parts Lowering::read(const Typed& t) {
     const std::uint32_t slot = picture_slot(t.name);
     const int width = width_of(t.type);
@@ -85,7 +91,7 @@ Parts Lowering::read(const Typed& t) {
         case Builtin::texel_fetch:
             return row(emit(Op::fetch, {where[0], where[1]}, slot), width);
         case Builtin::at:
-            return row(emit(Op::sample, {where[0], constant(0.5F)}, slot), width);
+            return row(emit(Op::sample, {table_place(where[0]), constant(0.5F)}, slot), width);
         default:
             return row(emit(Op::sample, {where[0], where[1]}, slot), width);
     }

@@ -138,6 +138,22 @@ Parts Lowering::call(const Typed& t) {
             return {emit(Op::value_noise_3, {a[0], a[1], a[2]})};
         case Builtin::gradient_noise_3:
             return {emit(Op::gradient_noise_3, {a[0], a[1], a[2]})};
+        case Builtin::cellular_noise_2:
+            return {emit(Op::cellular_noise_2, {a[0], a[1]})};
+        case Builtin::cellular_noise_3:
+            return {emit(Op::cellular_noise_3, {a[0], a[1], a[2]})};
+        case Builtin::fractal_value_2:
+            return {emit(Op::fractal_value_2, {a[0], a[1], b[0]})};
+        case Builtin::fractal_value_3:
+            return {emit(Op::fractal_value_3, {a[0], a[1], a[2], b[0]})};
+        case Builtin::fractal_gradient_2:
+            return {emit(Op::fractal_gradient_2, {a[0], a[1], b[0]})};
+        case Builtin::fractal_gradient_3:
+            return {emit(Op::fractal_gradient_3, {a[0], a[1], a[2], b[0]})};
+        case Builtin::fractal_cellular_2:
+            return {emit(Op::fractal_cellular_2, {a[0], a[1], b[0]})};
+        case Builtin::fractal_cellular_3:
+            return {emit(Op::fractal_cellular_3, {a[0], a[1], a[2], b[0]})};
         case Builtin::float_bits_to_int:
         case Builtin::int_bits_to_float:
         case Builtin::float_bits_to_uint:

@@ -29,6 +29,7 @@ private:
     int truth_as_number(int truth) { return emit(Op::select, {truth, constant(1), constant(0)}); }
     std::uint32_t picture_slot(const std::string& name);
     int uniform(const std::string& name, int part);
+    int table_place(int t);
     Parts read_here(const std::string& name, int width);
     Parts symbol(const Typed& t);
     Parts read(const Typed& t);

@@ -149,6 +149,15 @@ public:
             }
             return;
         }
+        if (channels == 1 && parts.size() == 1) {
+            const float* from = address(parts[0], x, row);
+            if (stride(parts[0]) == 0) {
+                std::fill_n(to, count, *from);
+            } else {
+                std::copy_n(from, count, to);
+            }
+            return;
+        }
         for (std::size_t c = parts.size(); c < channels; ++c) {
             for (std::size_t i = 0; i < count; ++i) to[i * channels + c] = 0.0F;
         }

@@ -23,7 +23,7 @@ struct Ref {
 struct Line {
     Op op = Op::constant;
     Kernel kernel = nullptr;
-    std::array<Ref, 3> in{};
+    std::array<Ref, max_inputs> in{};
     std::array<Ref, 4> out{};
     std::uint32_t slot = 0;
     /// Computed once along the strip though it runs with the pixels.

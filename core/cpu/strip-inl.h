@@ -73,6 +73,16 @@ HWY_INLINE void three_inputs(const KernelArgs& k, Body body) {
     }
 }
 
+template <class Body>
+HWY_INLINE void four_inputs(const KernelArgs& k, Body body) {
+    const F d;
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1]),
+                       hn::Load(d, k.in[2] + i * k.stride[2]), hn::Load(d, k.in[3] + i * k.stride[3])),
+                  d, k.out[0] + i);
+    }
+}
+
 }  // namespace lacquer::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 #endif

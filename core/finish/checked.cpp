@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 #include <set>
+#include <unordered_map>
 
 #include "core/base/text.h"
 #include "core/finish/operation_steps.h"
@@ -54,6 +55,18 @@ private:
     std::set<std::string, std::less<>> known_ = {"uv", "pixel", "frame_size", "pixel_size", "aspect", "time"};
 };
 
+Symbol symbol_of(const Ground& ground) {
+    switch (ground.kind) {
+        case GroundKind::gradient:
+            return {SymbolKind::gradient, Type::vec4};
+        case GroundKind::curve:
+            return {SymbolKind::gradient, Type::number};
+        case GroundKind::picture:
+            break;
+    }
+    return {SymbolKind::ground, Type::vec4};
+}
+
 // The first name in the tree, of the wanted type, that is a step or ground: what a step that is off passes on.
 const Typed* first_source(const Typed& typed, Type wanted) {
     const Typed* source = nullptr;
@@ -87,8 +100,15 @@ Typed passed_on(const Typed& typed) {
 
 class FinishCheck {
 public:
-    FinishCheck(std::shared_ptr<const Finish> finish, const Catalogue& catalogue) : catalogue_(catalogue) {
+    FinishCheck(std::shared_ptr<const Finish> finish, std::shared_ptr<const Catalogue> catalogue,
+                const CheckedFinish* before)
+        : catalogue_(*catalogue) {
         made_.finish = std::move(finish);
+        if (before == nullptr || before->catalogue != catalogue) before = nullptr;
+        before_ = before;
+        made_.catalogue = std::move(catalogue);
+        if (before_ == nullptr) return;
+        for (const StepSource& source : before_->sources) known_[source.name] = &source;
     }
 
     CheckedFinish run() {
@@ -189,17 +209,75 @@ private:
         Scope scope = step_scope();
         add_operations(scope);
         for (const auto& [name, symbol] : dial_scope(finish()).symbols) scope.symbols[name] = symbol;
-        for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = {SymbolKind::ground, Type::vec4};
+        for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = symbol_of(ground);
         for_each_step(finish(), [&](const Coat&, const Step& step) {
             scope.symbols.erase(step.name);
             scope.out_of_reach[step.name] =
                 "'" + step.name + "' stands further down, and a step reads only what is above it";
         });
-        for_each_step(finish(), [&](const Coat& coat, const Step& step) { add_step(coat, step, scope); });
+        surroundings_ = hash_of(scope);
+        for_each_step(finish(), [&](const Coat& coat, const Step& step) {
+            StepSource source{step.name, step.formula, coat.on && step.on, surroundings_, made_.steps.size(), 0};
+            if (!take_over(source)) add_step(step, source.on, scope);
+            source.count = made_.steps.size() - source.first;
+            made_.sources.push_back(std::move(source));
+            make_known(made_.steps.back(), scope);
+        });
     }
 
-    void add_step(const Coat& coat, const Step& step, Scope& scope) {
-        CheckedStep checked{step.name, coat.on && step.on, std::nullopt, std::nullopt, 1};
+    static void stir(std::uint64_t& hash, std::uint64_t more) {
+        hash = (hash ^ more) * 0x9E3779B97F4A7C15ULL;
+        hash ^= hash >> 32U;
+    }
+    static std::uint64_t hash_of(std::string_view text) { return std::hash<std::string_view>()(text); }
+
+    // Operations are not in it: another catalogue starts all over.
+    std::uint64_t hash_of(const Scope& scope) const {
+        std::uint64_t hash = 0;
+        stir(hash, static_cast<std::uint64_t>(finish().frame_width));
+        stir(hash, static_cast<std::uint64_t>(finish().frame_height));
+        for (const auto& [name, symbol] : scope.symbols) {
+            stir(hash, hash_of(name));
+            stir(hash, static_cast<std::uint64_t>(symbol.kind) * 256 + static_cast<std::uint64_t>(symbol.type));
+        }
+        for_each_step(finish(), [&](const Coat&, const Step& step) { stir(hash, hash_of(step.name)); });
+        return hash;
+    }
+
+    // The step as it was checked before, if neither it nor anything that it may see has changed.
+    bool take_over(const StepSource& source) {
+        const auto found = known_.find(source.name);
+        if (found == known_.end()) return false;
+        const StepSource& old = *found->second;
+        if (old.formula != source.formula || old.on != source.on || old.surroundings != source.surroundings)
+            return false;
+        const auto first = before_->steps.begin() + static_cast<std::ptrdiff_t>(old.first);
+        made_.steps.insert(made_.steps.end(), first, first + static_cast<std::ptrdiff_t>(old.count));
+        return true;
+    }
+
+    // What the steps below may do with this one.
+    void make_known(const CheckedStep& checked, Scope& scope) {
+        stir(surroundings_, hash_of(checked.name));
+        if (checked.typed) {
+            scope.symbols[checked.name] = {SymbolKind::step, checked.typed->type};
+            scope.out_of_reach.erase(checked.name);
+            stir(surroundings_, 1 + static_cast<std::uint64_t>(checked.typed->type));
+        } else {
+            broken_.insert(checked.name);
+            stir(surroundings_, 0);
+        }
+    }
+
+    static void set_typed(CheckedStep& step, Typed typed) {
+        step.text = to_text(typed);
+        step.typed = std::make_shared<const Typed>(std::move(typed));
+    }
+
+    void add_step(const Step& step, bool on, Scope& scope) {
+        CheckedStep checked;
+        checked.name = step.name;
+        checked.on = on;
         scope.out_of_reach[step.name] = "'" + step.name + "' is this step itself";
         std::vector<UnnamedStep> unnamed;
         scope.unnamed = &unnamed;
@@ -210,14 +288,19 @@ private:
                                                    : compile_step(step.formula, scope);
         if (typed) {
             for (UnnamedStep& part : unnamed) {
-                made_.steps.push_back({part.name, checked.on, std::move(part.typed), std::nullopt, 1});
+                CheckedStep& stored = made_.steps.emplace_back();
+                stored.name = part.name;
+                stored.on = checked.on;
+                set_typed(stored, std::move(part.typed));
             }
             for (OperationStep& stage : stages) {
-                made_.steps.push_back({stage.name, checked.on, std::move(stage.typed), std::nullopt, stage.scale});
+                CheckedStep& stored = made_.steps.emplace_back();
+                stored.name = stage.name;
+                stored.on = checked.on;
+                stored.scale = stage.scale;
+                set_typed(stored, std::move(stage.typed));
             }
-            checked.typed = checked.on ? std::move(*typed) : passed_on(*typed);
-            scope.symbols[step.name] = {SymbolKind::step, checked.typed->type};
-            scope.out_of_reach.erase(step.name);
+            set_typed(checked, checked.on ? std::move(*typed) : passed_on(*typed));
         } else {
             checked.fault = typed.fault();
             checked.fault->place.where = step.name;
@@ -227,7 +310,6 @@ private:
                 checked.fault->message = "'" + *reason + "' has a fault of its own";
                 checked.fault->mend = "mend that step first";
             }
-            broken_.insert(step.name);
         }
         made_.steps.push_back(std::move(checked));
     }
@@ -237,6 +319,9 @@ private:
     }
 
     const Catalogue& catalogue_;
+    const CheckedFinish* before_ = nullptr;
+    std::unordered_map<std::string_view, const StepSource*> known_;
+    std::uint64_t surroundings_ = 0;
     CheckedFinish made_;
     std::set<std::string> broken_;
 };
@@ -256,8 +341,9 @@ Type dial_type(DialKind kind) {
     return Type::number;
 }
 
-CheckedFinish check_finish(std::shared_ptr<const Finish> finish, const std::shared_ptr<const Catalogue>& catalogue) {
-    return FinishCheck(std::move(finish), *catalogue).run();
+CheckedFinish check_finish(std::shared_ptr<const Finish> finish, std::shared_ptr<const Catalogue> catalogue,
+                           const CheckedFinish* before) {
+    return FinishCheck(std::move(finish), std::move(catalogue), before).run();
 }
 
 const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name) {

@@ -1,6 +1,7 @@
 // A finish whose formulas have been read and understood, each with its type or its fault.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <optional>
 #include <string>
@@ -17,9 +18,10 @@ namespace lacquer {
 struct CheckedStep {
     std::string name;
     bool on = true;
-    std::optional<Typed> typed;
-    std::optional<Fault> fault;  ///< its own, or that of a step it reads
-    double scale = 1;            ///< of the frame's size; less than 1 only where it is stored
+    std::shared_ptr<const Typed> typed;  ///< null where there is a fault
+    std::optional<Fault> fault;          ///< its own, or that of a step it reads
+    double scale = 1;                    ///< of the frame's size; less than 1 only where it is stored
+    std::string text;                    ///< `typed` as text: the same text means the same
 };
 
 /// A dial with its formula, if it has a good one.
@@ -29,8 +31,21 @@ struct CheckedDial {
     std::optional<Fault> fault;
 };
 
+/// What a step's checking went by, so that it need not be done again.
+struct StepSource {
+    std::string name;
+    std::string formula;
+    bool on = true;
+    std::uint64_t surroundings = 0;  ///< stands for all names that the step may use, and what they mean
+    std::size_t first = 0;           ///< where its own begin among the checked steps
+    std::size_t count = 0;
+    friend bool operator==(const StepSource&, const StepSource&) = default;
+};
+
 struct CheckedFinish {
     std::shared_ptr<const Finish> finish;
+    std::shared_ptr<const Catalogue> catalogue;
+    std::vector<StepSource> sources;      ///< one for each step of the finish
     std::vector<CheckedStep> steps;       ///< from the top
     std::vector<CheckedDial> dials;       ///< in the finish's order
     std::vector<std::size_t> dial_order;  ///< indices of dials, each after those that its formula reads
@@ -42,8 +57,10 @@ Type dial_type(DialKind kind);
 
 /// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on dials: `finish.circle` and those of
 /// the language; on steps: `finish.broken-source`, `finish.whole-step`, `finish.operation` and those of the language.
+/// What is as it was in `before` is taken from there.
 CheckedFinish check_finish(std::shared_ptr<const Finish> finish,
-                           const std::shared_ptr<const Catalogue>& catalogue = built_in_catalogue());
+                           std::shared_ptr<const Catalogue> catalogue = built_in_catalogue(),
+                           const CheckedFinish* before = nullptr);
 
 /// Finds a checked step by name; null if there is none.
 const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name);

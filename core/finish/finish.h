@@ -8,6 +8,8 @@
 
 #include "core/drive/cue.h"
 #include "core/drive/response.h"
+#include "core/picture/sample.h"
+#include "core/picture/table.h"
 
 namespace lacquer {
 
@@ -61,11 +63,17 @@ struct Dial {
     friend bool operator==(const Dial&, const Dial&) = default;
 };
 
-/// An input picture.
+/// A picture file; colours along a line; a height along a line.
+enum class GroundKind { picture, gradient, curve };
+
+/// What a finish reads: a picture, or a gradient or curve, which have stops.
 struct Ground {
     std::string name;
-    std::string path;   ///< absolute, or relative to the finish's own folder
+    GroundKind kind = GroundKind::picture;
+    std::string path;   ///< of a picture: absolute, or relative to the finish's own folder
     bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
+    Sampling sampling;  ///< how a picture is read between its pixels and beyond its borders
+    std::vector<Stop> stops;
     Extra extra = Extra::object();
 
     friend bool operator==(const Ground&, const Ground&) = default;
@@ -108,6 +116,9 @@ struct StepPlace {
 const Step* find_step(const Finish& finish, std::string_view name);
 /// Finds a dial by name; null if there is none.
 const Dial* find_dial(const Finish& finish, std::string_view name);
+
+/// The first ground that is a picture: what a finish works on. Null if there is none.
+const Ground* first_picture(const Finish& finish);
 
 /// How many steps all coats have together.
 std::size_t step_count(const Finish& finish);

@@ -1,4 +1,4 @@
-// The file's words for kinds of dial.
+// The file's words for kinds of dial, and for how pictures are read.
 #pragma once
 
 #include <optional>
@@ -29,6 +29,28 @@ constexpr std::optional<DialKind> dial_kind_named(std::string_view name) {
         if (dial_kind_name(kind) == name) return kind;
     }
     return std::nullopt;
+}
+
+/// "clamp", "repeat" or "mirror".
+constexpr std::string_view wrap_name(Wrap wrap) {
+    return wrap == Wrap::clamp ? "clamp" : wrap == Wrap::repeat ? "repeat" : "mirror";
+}
+
+/// The wrap of that name.
+constexpr std::optional<Wrap> wrap_named(std::string_view name) {
+    for (const Wrap wrap : {Wrap::clamp, Wrap::repeat, Wrap::mirror}) {
+        if (wrap_name(wrap) == name) return wrap;
+    }
+    return std::nullopt;
+}
+
+/// "linear" or "nearest".
+constexpr std::string_view filter_name(Filter filter) { return filter == Filter::linear ? "linear" : "nearest"; }
+
+/// The filter of that name.
+constexpr std::optional<Filter> filter_named(std::string_view name) {
+    if (name == "linear") return Filter::linear;
+    return name == "nearest" ? std::optional<Filter>(Filter::nearest) : std::nullopt;
 }
 
 }  // namespace lacquer

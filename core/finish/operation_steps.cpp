@@ -5,6 +5,7 @@
 
 #include "core/lang/expression_checker.h"
 #include "core/lang/rename.h"
+#include "core/lang/token.h"
 
 namespace lacquer {
 
@@ -214,10 +215,13 @@ private:
 }  // namespace
 
 const Operation* whole_step_operation(std::string_view formula, const Catalogue& catalogue) {
+    const Result<std::vector<Token>> tokens = tokenize(formula);
+    if (!tokens) return nullptr;
+    const auto first = std::find_if(tokens->begin(), tokens->end(), [](const Token& t) { return t.text != "("; });
+    const auto found = catalogue.operations.find(first->text);
+    if (found == catalogue.operations.end() || found->second.is_plain()) return nullptr;
     const Result<Expression> parsed = parse(formula);
-    if (!parsed || parsed->kind != ExpressionKind::call) return nullptr;
-    const auto found = catalogue.operations.find(parsed->text);
-    return found != catalogue.operations.end() && !found->second.is_plain() ? &found->second : nullptr;
+    return parsed && parsed->kind == ExpressionKind::call && parsed->text == first->text ? &found->second : nullptr;
 }
 
 Result<Typed> expand_operation(const Operation& operation, std::string_view formula, const Scope& scope,

@@ -196,6 +196,45 @@ Coat read_coat(Fields& fields) {
     return coat;
 }
 
+// A gradient's stops are a place and four parts, a curve's a place and a height.
+bool read_stops(Fields& fields, const char* key, std::size_t numbers, std::vector<Stop>& stops) {
+    Json list;
+    if (!fields.take(key, list)) return false;
+    const auto is_stop = [&](const Json& stop) {
+        return stop.is_array() && stop.size() == numbers && std::all_of(stop.begin(), stop.end(), Fields::is_number);
+    };
+    if (!list.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_stop)) {
+        fields.complain(key, fmt::format("a list of stops, each {} numbers", numbers));
+        return true;
+    }
+    for (const Json& each : list) {
+        Stop stop{each[0].get<double>(), {0, 0, 0, 1}};
+        for (std::size_t c = 1; c < numbers; ++c) stop.value[c - 1] = each[c].get<double>();
+        stops.push_back(stop);
+    }
+    return true;
+}
+
+Ground read_ground(Fields& fields) {
+    Ground ground;
+    ground.name = fields.text("name");
+    if (read_stops(fields, "gradient", 5, ground.stops)) {
+        ground.kind = GroundKind::gradient;
+    } else if (read_stops(fields, "curve", 2, ground.stops)) {
+        ground.kind = GroundKind::curve;
+    } else {
+        ground.path = fields.text("picture");
+        ground.data = fields.flag("data", false);
+        const auto wrap = wrap_named(fields.text("wrap", "clamp"));
+        if (!wrap) fields.complain("wrap", "clamp, repeat or mirror");
+        const auto filter = filter_named(fields.text("filter", "linear"));
+        if (!filter) fields.complain("filter", "linear or nearest");
+        ground.sampling = {wrap.value_or(Wrap::clamp), filter.value_or(Filter::linear)};
+    }
+    ground.extra = fields.left();
+    return ground;
+}
+
 void read_frame(Fields& fields, Finish& finish) {
     std::vector<double> frame;
     if (!fields.numbers("frame", 2, frame)) return;
@@ -220,14 +259,7 @@ Finish read_finish(Fields& fields) {
     } else {
         fields.complain("length", "more than 0 and at most 3600 seconds");
     }
-    fields.each("grounds", [&](Fields& ground) {
-        Ground read;
-        read.name = ground.text("name");
-        read.path = ground.text("picture");
-        read.data = ground.flag("data", false);
-        read.extra = ground.left();
-        finish.grounds.push_back(std::move(read));
-    });
+    fields.each("grounds", [&](Fields& ground) { finish.grounds.push_back(read_ground(ground)); });
     fields.each("cues", [&](Fields& cue) {
         CueKind read;
         read.name = cue.text("name");

@@ -96,8 +96,24 @@ std::string response_text(const Response& response) {
 }
 
 std::string ground_text(const Ground& ground) {
-    Json object = {{"name", ground.name}, {"picture", ground.path}};
-    if (ground.data) object["data"] = true;
+    Json object = {{"name", ground.name}};
+    switch (ground.kind) {
+        case GroundKind::picture:
+            object["picture"] = ground.path;
+            if (ground.data) object["data"] = true;
+            if (ground.sampling.wrap != Wrap::clamp) object["wrap"] = wrap_name(ground.sampling.wrap);
+            if (ground.sampling.filter != Filter::linear) object["filter"] = filter_name(ground.sampling.filter);
+            break;
+        case GroundKind::gradient:
+            object["gradient"] = Json::array();
+            for (const Stop& s : ground.stops)
+                object["gradient"].push_back({s.at, s.value[0], s.value[1], s.value[2], s.value[3]});
+            break;
+        case GroundKind::curve:
+            object["curve"] = Json::array();
+            for (const Stop& s : ground.stops) object["curve"].push_back({s.at, s.value[0]});
+            break;
+    }
     append(object, ground.extra);
     return one_line(object);
 }

@@ -29,8 +29,7 @@ void for_each_function(const Typed& typed, std::set<const TypedFunction*>& seen,
 
 class ShaderWriter {
 public:
-    ShaderWriter(const Pass& pass, Dialect dialect)
-        : pass_(pass), dialect_(dialect), expressions_(names_, pass.stored) {}
+    ShaderWriter(const Pass& pass, Dialect dialect) : pass_(pass), dialect_(dialect), expressions_(names_, pass) {}
 
     Shader run() {
         find_globals();
@@ -51,7 +50,7 @@ private:
             };
             visit_nodes(function.body, names);
         };
-        for (const PassStep& step : pass_.steps) for_each_function(step.typed, seen, look);
+        for (const PassStep& step : pass_.steps) for_each_function(*step.typed, seen, look);
     }
 
     void write_functions() {
@@ -61,19 +60,19 @@ private:
                 expressions_.set_function_name(function, function.name.empty() ? step.name + "_here" : function.name);
                 functions_ += expressions_.function_text(function) + "\n";
             };
-            for_each_function(step.typed, seen, write);
+            for_each_function(*step.typed, seen, write);
         }
     }
 
     void write_main() {
         std::string lines;
         for (const PassStep& step : pass_.steps) {
-            const std::string value = expressions_.text(step.typed);
+            const std::string value = expressions_.text(*step.typed);
             const std::string name = names_.name(step.name, step.name);
             const std::string type =
-                in_functions_.contains(step.name) ? "" : std::string(glsl_name(step.typed.type)) + " ";
+                in_functions_.contains(step.name) ? "" : std::string(glsl_name(step.typed->type)) + " ";
             lines += fmt::format("    {}{} = {};\n", type, name, value);
-            types_[step.name] = step.typed.type;
+            types_[step.name] = step.typed->type;
         }
         for (std::size_t k = 0; k < pass_.outputs.size(); ++k) {
             lines += fmt::format("    lq_out_{} = {};\n", k, output_text(pass_.outputs[k]));
@@ -153,7 +152,7 @@ private:
         }
         for (const PassStep& step : pass_.steps) {
             if (!in_functions_.contains(step.name)) continue;
-            text += fmt::format("{} {};\n", glsl_name(step.typed.type), names_.name(step.name, step.name));
+            text += fmt::format("{} {};\n", glsl_name(step.typed->type), names_.name(step.name, step.name));
         }
         if (expressions_.counts_turns()) text += fmt::format("int lq_turns = 0;  // of loops; {} at most\n", max_turns);
         return text.empty() ? text : text + "\n";

@@ -136,19 +136,41 @@ std::string GlslExpressions::literal(const Typed& t) const {
     return text;
 }
 
+std::string GlslExpressions::way(const std::string& source) const {
+    const auto found = pass_.samplings.find(source);
+    if (found == pass_.samplings.end()) return {};
+    const Sampling& sampling = found->second;
+    const char* wrap = sampling.wrap == Wrap::clamp    ? "lq_hold"
+                       : sampling.wrap == Wrap::repeat ? "lq_repeat"
+                                                       : "lq_mirror";
+    return fmt::format(", {}, {}", wrap, sampling.filter == Filter::linear ? "lq_linear" : "lq_nearest");
+}
+
+std::string GlslExpressions::reading(const std::string& source, const std::string& where) {
+    const std::string ways = way(source);
+    return fmt::format("{}({}, {}{})", helper(ways.empty() ? "lq_read" : "lq_read_as"), picture(source), where, ways);
+}
+
+std::string GlslExpressions::reading(const std::string& source, const std::string& where, const std::string& lod) {
+    const std::string ways = way(source);
+    return fmt::format("{}({}, {}, {}{})", helper(ways.empty() ? "lq_read_lod" : "lq_read_lod_as"), picture(source),
+                       where, lod, ways);
+}
+
 std::string GlslExpressions::read_here(const std::string& source) {
     if (function_ == nullptr) {
         used_.insert("uv");
-        return helper("lq_read") + "(" + picture(source) + ", uv)";
+        return reading(source, "uv");
     }
     reads_here_ = true;
-    return fmt::format("{}({}, gl_FragCoord.xy / lq_drawn_size)", helper("lq_read"), picture(source));
+    return reading(source, "gl_FragCoord.xy / lq_drawn_size");
 }
 
 std::string GlslExpressions::symbol(const Typed& t) {
     if (t.symbol == SymbolKind::ground) return read_here(t.name);
     if (t.symbol == SymbolKind::step) {
-        if (std::find(stored_.begin(), stored_.end(), t.name) == stored_.end()) return names_.name(t.name, t.name);
+        if (std::find(pass_.stored.begin(), pass_.stored.end(), t.name) == pass_.stored.end())
+            return names_.name(t.name, t.name);
         const std::string value = read_here(t.name) + picture_parts(t.type);
         if (scalar_of(t.type) == Scalar::real) return value;
         if (scalar_of(t.type) == Scalar::truth) return "(" + value + " != 0.0)";
@@ -283,6 +305,18 @@ std::string GlslExpressions::call(const Typed& t) {
         case Builtin::gradient_noise_2:
         case Builtin::gradient_noise_3:
             return plain(helper("lq_gradient_noise"));
+        case Builtin::cellular_noise_2:
+        case Builtin::cellular_noise_3:
+            return plain(helper("lq_cellular_noise"));
+        case Builtin::fractal_value_2:
+        case Builtin::fractal_value_3:
+            return plain(helper("lq_fractal_value_noise"));
+        case Builtin::fractal_gradient_2:
+        case Builtin::fractal_gradient_3:
+            return plain(helper("lq_fractal_gradient_noise"));
+        case Builtin::fractal_cellular_2:
+        case Builtin::fractal_cellular_3:
+            return plain(helper("lq_fractal_cellular_noise"));
         case Builtin::mix:
         case Builtin::min:
         case Builtin::max:
@@ -332,13 +366,13 @@ std::string GlslExpressions::read(const Typed& t) {
         case Builtin::texture_size:
             return "textureSize(" + from + ", 0)";
         case Builtin::texture_lod:
-            return fmt::format("{}({}, {}, {}){}", helper("lq_read_lod"), from, arg(0), arg(1), picture_parts(t.type));
+            return reading(t.name, arg(0), arg(1)) + picture_parts(t.type);
         case Builtin::texel_fetch:
             return fmt::format("{}({}, {}){}", helper("lq_fetch"), from, arg(0), picture_parts(t.type));
         case Builtin::at:
-            return fmt::format("{}({}, vec2({}, 0.5))", helper("lq_read"), from, arg(0));
+            return fmt::format("{}({}, {}){}", helper("lq_at"), from, arg(0), picture_parts(t.type));
         default:
-            return fmt::format("{}({}, {}){}", helper("lq_read"), from, arg(0), picture_parts(t.type));
+            return reading(t.name, arg(0)) + picture_parts(t.type);
     }
 }
 

@@ -7,12 +7,13 @@
 
 #include "core/gpu/glsl_names.h"
 #include "core/lang/typed.h"
+#include "core/plan/plan.h"
 
 namespace lacquer {
 
 class GlslExpressions {
 public:
-    GlslExpressions(GlslNames& names, const std::vector<std::string>& stored) : names_(names), stored_(stored) {}
+    GlslExpressions(GlslNames& names, const Pass& pass) : names_(names), pass_(pass) {}
 
     /// A value as GLSL, with every change of width spelled out and guards where GLSL leaves a result open.
     std::string text(const Typed& typed) { return expression(typed, 0); }
@@ -50,13 +51,18 @@ private:
     std::string list(const std::vector<Typed>& args);
     std::string helper(const char* name);
     std::string picture(const std::string& source);
+    /// A reading of the whole picture, in the way that the source asks for.
+    std::string reading(const std::string& source, const std::string& where);
+    std::string reading(const std::string& source, const std::string& where, const std::string& lod);
+    /// The rest of a call for a source that is not read in the usual way; empty for those that are.
+    std::string way(const std::string& source) const;
 
     std::string statements(const std::vector<TypedStatement>& list, int depth);
     std::string statement(const TypedStatement& s, int depth);
     std::string simple(const TypedStatement& s);
 
     GlslNames& names_;
-    const std::vector<std::string>& stored_;  ///< steps that are read from pictures
+    const Pass& pass_;
     std::map<const TypedFunction*, std::string> functions_;
     const TypedFunction* function_ = nullptr;
     std::map<std::string, Uniform, std::less<>> uniforms_;

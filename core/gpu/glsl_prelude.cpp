@@ -115,16 +115,66 @@ vec4 lq_read_level(sampler2D picture, vec2 where, int level) {
 )"},
     Helper{"lq_read", R"(vec4 lq_read(sampler2D picture, vec2 where) { return lq_read_level(picture, where, 0); }
 )"},
-    Helper{"lq_read_lod", R"(// The same from a smaller copy, linear between two of them.
-vec4 lq_read_lod(sampler2D picture, vec2 where, float lod) {
+    Helper{"lq_read_level_as", R"(const int lq_hold = 0;
+const int lq_repeat = 1;
+const int lq_mirror = 2;
+const bool lq_linear = false;
+const bool lq_nearest = true;
+// The pixel that stands at a whole place when the picture goes on beyond its borders.
+int lq_beyond(float place, int size, int wrap) {
+    float extent = float(size);
+    if (wrap == lq_hold) return int(clamp(place, 0.0, extent - 1.0));
+    if (wrap == lq_repeat) return min(int(place - extent * floor(place / extent)), size - 1);
+    int within = min(int(place - 2.0 * extent * floor(place / (2.0 * extent))), 2 * size - 1);
+    return within < size ? within : 2 * size - 1 - within;
+}
+// Positions rounded to 1/256 pixel.
+vec4 lq_read_level_as(sampler2D picture, vec2 where, int level, int wrap, bool nearest) {
+    ivec2 size = textureSize(picture, level);
+    vec2 at = floor((where * vec2(size) - (nearest ? 0.0 : 0.5)) * 256.0 + 0.5) * (1.0 / 256.0);
+    if (nearest) at = floor(at);
+    if (wrap == lq_hold) at = clamp(at, vec2(0.0), vec2(size) - 1.0);
+    vec2 below = floor(at);
+    vec2 share = at - below;
+    ivec2 low = ivec2(lq_beyond(below.x, size.x, wrap), lq_beyond(below.y, size.y, wrap));
+    ivec2 high = ivec2(lq_beyond(below.x + 1.0, size.x, wrap), lq_beyond(below.y + 1.0, size.y, wrap));
+    vec4 top = lq_blend(texelFetch(picture, low, level), texelFetch(picture, ivec2(high.x, low.y), level), share.x);
+    vec4 bottom = lq_blend(texelFetch(picture, ivec2(low.x, high.y), level), texelFetch(picture, high, level), share.x);
+    return lq_blend(top, bottom, share.y);
+}
+)"},
+    Helper{"lq_read_as", R"(vec4 lq_read_as(sampler2D picture, vec2 where, int wrap, bool nearest) {
+    return lq_read_level_as(picture, where, 0, wrap, nearest);
+}
+)"},
+    Helper{"lq_held_level", R"(// The level of detail to read, within what there is and rounded to 1/256.
+float lq_held_level(sampler2D picture, float lod) {
     ivec2 size = textureSize(picture, 0);
     int last = 0;
     for (int side = max(size.x, size.y); side > 1; side /= 2) last++;
-    float held = floor((lod > 0.0 ? min(lod, float(last)) : 0.0) * 256.0 + 0.5) * (1.0 / 256.0);
+    return floor((lod > 0.0 ? min(lod, float(last)) : 0.0) * 256.0 + 0.5) * (1.0 / 256.0);
+}
+)"},
+    Helper{"lq_read_lod", R"(// The same from a smaller copy, linear between two of them.
+vec4 lq_read_lod(sampler2D picture, vec2 where, float lod) {
+    float held = lq_held_level(picture, lod);
     int level = int(held);
     float share = held - float(level);
     vec4 fine = lq_read_level(picture, where, level);
     return share == 0.0 ? fine : lq_blend(fine, lq_read_level(picture, where, level + 1), share);
+}
+)"},
+    Helper{"lq_read_lod_as", R"(vec4 lq_read_lod_as(sampler2D picture, vec2 where, float lod, int wrap, bool nearest) {
+    float held = lq_held_level(picture, lod);
+    int level = int(held);
+    float share = held - float(level);
+    vec4 fine = lq_read_level_as(picture, where, level, wrap, nearest);
+    return share == 0.0 ? fine : lq_blend(fine, lq_read_level_as(picture, where, level + 1, wrap, nearest), share);
+}
+)"},
+    Helper{"lq_at", R"(// A gradient or curve: a table of 1024 entries, the first for 0, the last for 1.
+vec4 lq_at(sampler2D table, float t) {
+    return lq_read_level(table, vec2(t * (1023.0 / 1024.0) + 0.5 / 1024.0, 0.5), 0);
 }
 )"},
     Helper{"lq_fetch", R"(// One pixel; beyond the borders the outermost.
@@ -235,6 +285,137 @@ float lq_gradient_noise(vec3 where) {
     float near = lq_gradient_slab(x, y, z, f, sx, sy);
     float far = lq_gradient_slab(x, y, z + 1u, f - vec3(0.0, 0.0, 1.0), sx, sy);
     return lq_held_unit((near + lq_fade(f.z) * (far - near)) * 0.5);
+}
+)"},
+    Helper{"lq_cellular_noise", R"(// Distance to the nearest of random points, one a cell: Worley 1996.
+float lq_cellular_noise(vec2 where) {
+    uint x = lq_lattice(where.x);
+    uint y = lq_lattice(where.y);
+    vec2 f = where - floor(where);
+    float nearest = 1.0;
+    for (int j = -1; j <= 1; j++) {
+        for (int i = -1; i <= 1; i++) {
+            uint hash = lq_corner(x + uint(i), y + uint(j));
+            vec2 point = vec2(hash >> 16u, hash & 0xFFFFu) * (1.0 / 65536.0);
+            vec2 d = vec2(i, j) + point - f;
+            nearest = min(nearest, d.x * d.x + d.y * d.y);
+        }
+    }
+    return min(sqrt(nearest), 0.99999994);
+}
+float lq_cellular_noise(vec3 where) {
+    uint x = lq_lattice(where.x);
+    uint y = lq_lattice(where.y);
+    uint z = lq_lattice(where.z);
+    vec3 f = where - floor(where);
+    float nearest = 1.0;
+    for (int k = -1; k <= 1; k++) {
+        for (int j = -1; j <= 1; j++) {
+            for (int i = -1; i <= 1; i++) {
+                uint hash = lq_corner(x + uint(i), y + uint(j), z + uint(k));
+                vec3 point = vec3(hash >> 21u, (hash >> 10u) & 0x7FFu, hash & 0x3FFu) / vec3(2048.0, 2048.0, 1024.0);
+                vec3 d = vec3(i, j, k) + point - f;
+                nearest = min(nearest, d.x * d.x + d.y * d.y + d.z * d.z);
+            }
+        }
+    }
+    return min(sqrt(nearest), 0.99999994);
+}
+)"},
+    Helper{"lq_fractal_value_noise", R"(// Octaves, each twice as fine and half as strong.
+float lq_fractal_value_noise(vec2 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_value_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
+}
+float lq_fractal_value_noise(vec3 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_value_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
+}
+)"},
+    Helper{"lq_fractal_gradient_noise", R"(// Octaves, each twice as fine and half as strong.
+float lq_fractal_gradient_noise(vec2 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_gradient_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
+}
+float lq_fractal_gradient_noise(vec3 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_gradient_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
+}
+)"},
+    Helper{"lq_fractal_cellular_noise", R"(// Octaves, each twice as fine and half as strong.
+float lq_fractal_cellular_noise(vec2 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_cellular_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
+}
+float lq_fractal_cellular_noise(vec3 where, float octaves) {
+    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
+    float sum = 0.0;
+    float weights = 0.0;
+    float weight = 1.0;
+    float scale = 1.0;
+    for (float k = 0.0; k < wanted; k++) {
+        float share = weight * min(wanted - k, 1.0);
+        sum += share * lq_cellular_noise(where * scale + k * 17.31);
+        weights += share;
+        weight *= 0.5;
+        scale *= 2.0;
+    }
+    return min(sum / weights, 0.99999994);
 }
 )"},
 };

@@ -68,10 +68,11 @@ public:
         if (!program) return program.fault();
         glUseProgram(*program);
         set_uniforms(*program, shader, inputs);
-        const std::vector<GLuint> pictures = upload(*program, shader, inputs);
+        forget_pictures();
         const std::vector<GLuint> targets = bind_targets(inputs, shader.outputs.size());
+        const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
         Result<Done> done = run(inputs, shader.outputs.size(), outputs);
-        glDeleteTextures(static_cast<GLsizei>(pictures.size()), pictures.data());
+        glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
         glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
         return done;
     }
@@ -148,28 +149,54 @@ private:
         }
     }
 
-    static std::vector<GLuint> upload(GLuint program, const Shader& shader, const ShaderInputs& inputs) {
-        std::vector<GLuint> textures(shader.pictures.size());
-        glGenTextures(static_cast<GLsizei>(textures.size()), textures.data());
-        for (std::size_t k = 0; k < textures.size(); ++k) {
+    // Lets go of the pictures that nobody else holds any more.
+    void forget_pictures() {
+        std::erase_if(lasting_, [](const auto& each) {
+            if (each.first.first.use_count() > 1) return false;
+            glDeleteTextures(1, &each.second);
+            return true;
+        });
+    }
+
+    static void upload(const PictureView& picture) {
+        static constexpr std::array<float, 4> black = {0, 0, 0, 1};
+        const bool empty = picture.data == nullptr;
+        glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, empty ? 1 : picture.width, empty ? 1 : picture.height, 0, GL_RGBA,
+                     GL_FLOAT, empty ? black.data() : picture.data);
+        GLint level = 0;
+        for (const PictureView& copy : picture.smaller) {
+            glTexImage2D(GL_TEXTURE_2D, ++level, GL_RGBA32F, copy.width, copy.height, 0, GL_RGBA, GL_FLOAT, copy.data);
+        }
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, level > 0 ? GL_NEAREST_MIPMAP_NEAREST : GL_NEAREST);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
+    }
+
+    // Binds all pictures, uploading those that are not there yet. Gives back the textures that are for this drawing
+    // only.
+    std::vector<GLuint> bind_pictures(GLuint program, const Shader& shader, const ShaderInputs& inputs) {
+        std::vector<GLuint> passing;
+        for (std::size_t k = 0; k < shader.pictures.size(); ++k) {
             glActiveTexture(GL_TEXTURE0 + static_cast<GLenum>(k));
-            glBindTexture(GL_TEXTURE_2D, textures[k]);
             const PictureView& picture = inputs.pictures[k];
-            static constexpr std::array<float, 4> black = {0, 0, 0, 1};
-            const bool empty = picture.data == nullptr;
-            glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, empty ? 1 : picture.width, empty ? 1 : picture.height, 0,
-                         GL_RGBA, GL_FLOAT, empty ? black.data() : picture.data);
-            GLint level = 0;
-            for (const PictureView& copy : picture.smaller) {
-                glTexImage2D(GL_TEXTURE_2D, ++level, GL_RGBA32F, copy.width, copy.height, 0, GL_RGBA, GL_FLOAT,
-                             copy.data);
+            const PicturePtr lasting = k < inputs.lasting.size() ? inputs.lasting[k] : PicturePtr();
+            const auto found = lasting_.find({lasting, !picture.smaller.empty()});
+            if (lasting != nullptr && found != lasting_.end()) {
+                glBindTexture(GL_TEXTURE_2D, found->second);
+            } else {
+                GLuint texture = 0;
+                glGenTextures(1, &texture);
+                glBindTexture(GL_TEXTURE_2D, texture);
+                upload(picture);
+                if (lasting != nullptr) {
+                    lasting_[{lasting, !picture.smaller.empty()}] = texture;
+                } else {
+                    passing.push_back(texture);
+                }
             }
-            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
-            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, level > 0 ? GL_NEAREST_MIPMAP_NEAREST : GL_NEAREST);
-            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
             glUniform1i(glGetUniformLocation(program, shader.pictures[k].name.c_str()), static_cast<GLint>(k));
         }
-        return textures;
+        return passing;
     }
 
     std::vector<GLuint> bind_targets(const ShaderInputs& inputs, std::size_t count) const {
@@ -218,6 +245,7 @@ private:
     GLuint corners_ = 0;
     GLuint frame_ = 0;
     std::map<std::string, GLuint> programs_;
+    std::map<std::pair<PicturePtr, bool>, GLuint> lasting_;  // by picture and whether smaller copies came along
 };
 
 }  // namespace

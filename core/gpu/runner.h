@@ -19,6 +19,9 @@ struct ShaderInputs {
     int height = 1;
     std::vector<Value> uniforms;        ///< in the order of the shader's
     std::vector<PictureView> pictures;  ///< in the order of the shader's
+    /// For each of `pictures` what it is a view of, where that stays between drawings, else null: while somebody holds
+    /// it, it is handed to the driver only once. May be empty.
+    std::vector<PicturePtr> lasting;
 };
 
 /// An offscreen GL context in a thread of its own. Calls come back when the drawing is done; one at a time.

@@ -288,6 +288,9 @@ private:
 }  // namespace
 
 bool is_code(std::string_view source) {
+    // Most formulas hold none of these at all, not even in a remark.
+    if (source.find_first_of(";{") == std::string_view::npos && source.find("return") == std::string_view::npos)
+        return false;
     const Result<std::vector<Token>> tokens = tokenize(source);
     return tokens && std::any_of(tokens->begin(), tokens->end(), [](const Token& token) {
                return token.text == ";" || token.text == "{" || token.text == "return";

@@ -79,7 +79,7 @@ private:
         }
         if (is_digit(peek()) || (peek() == '.' && is_digit(peek(1)))) return number();
         for (const std::string_view mark : marks) {
-            if (source_.substr(at_, mark.size()) == mark) {
+            if (mark[0] == source_[at_] && source_.substr(at_, mark.size()) == mark) {
                 at_ += mark.size();
                 return token(TokenKind::mark, begin);
             }

@@ -130,4 +130,87 @@ Real value_noise_3d(Real x, Real y, Real z, Corner corner) {
     return unit_noise(n - Real(0.5), Real(1));
 }
 
+/// Holds a number that is not below 0 below 1.
+template <class Real>
+Real below_one(Real n) {
+    constexpr Real most = Real(0.99999994);
+    return n > most ? most : n;
+}
+
+/// Cellular noise in the plane, 0 <= n < 1: the distance to the nearest of random points, one in each unit square.
+/// Whatever is nearer than 1 lies in the 3 x 3 squares around. Source: S. Worley, "A Cellular Texture Basis Function",
+/// SIGGRAPH 1996, its F1 with one point a cell. What is not finite is far from all points.
+template <class Real, class Corner>
+Real cellular_noise_2d(Real x, Real y, Corner corner) {
+    const std::uint32_t ix = lattice(x);
+    const std::uint32_t iy = lattice(y);
+    const Real fx = x - std::floor(x);
+    const Real fy = y - std::floor(y);
+    Real nearest = 1;
+    for (int j = -1; j <= 1; ++j) {
+        for (int i = -1; i <= 1; ++i) {
+            const std::uint32_t hash = corner(ix + static_cast<std::uint32_t>(i), iy + static_cast<std::uint32_t>(j));
+            const Real dx = Real(i) + Real(hash >> 16U) * Real(1.0 / 65536) - fx;
+            const Real dy = Real(j) + Real(hash & 0xFFFFU) * Real(1.0 / 65536) - fy;
+            const Real squared = dx * dx + dy * dy;
+            if (squared < nearest) nearest = squared;
+        }
+    }
+    return below_one(std::sqrt(nearest));
+}
+
+/// The same in space, one point in each unit cube.
+template <class Real, class Corner>
+Real cellular_noise_3d(Real x, Real y, Real z, Corner corner) {
+    const std::uint32_t ix = lattice(x);
+    const std::uint32_t iy = lattice(y);
+    const std::uint32_t iz = lattice(z);
+    const Real fx = x - std::floor(x);
+    const Real fy = y - std::floor(y);
+    const Real fz = z - std::floor(z);
+    Real nearest = 1;
+    for (int k = -1; k <= 1; ++k) {
+        for (int j = -1; j <= 1; ++j) {
+            for (int i = -1; i <= 1; ++i) {
+                const std::uint32_t hash =
+                    corner(ix + static_cast<std::uint32_t>(i), iy + static_cast<std::uint32_t>(j),
+                           iz + static_cast<std::uint32_t>(k));
+                const Real dx = Real(i) + Real(hash >> 21U) * Real(1.0 / 2048) - fx;
+                const Real dy = Real(j) + Real((hash >> 10U) & 0x7FFU) * Real(1.0 / 2048) - fy;
+                const Real dz = Real(k) + Real(hash & 0x3FFU) * Real(1.0 / 1024) - fz;
+                const Real squared = dx * dx + dy * dy + dz * dz;
+                if (squared < nearest) nearest = squared;
+            }
+        }
+    }
+    return below_one(std::sqrt(nearest));
+}
+
+/// Most octaves of a fractal sum.
+inline constexpr int max_octaves = 8;
+/// How far each octave is moved against the one before, so that their lattices do not meet at the origin.
+inline constexpr float octave_shift = 17.31F;
+
+/// A noise summed over octaves, each twice as fine and half as strong as the one before, 0 <= n < 1. `noise(scale,
+/// shift)` gives an octave, to be read at place * scale + shift. `octaves` is held to 1..8; a part of one fades it in.
+/// Common practice, no source.
+template <class Real, class Noise>
+Real fractal_sum(Real octaves, Noise noise) {
+    const Real most = Real(max_octaves);
+    const Real wanted = !(octaves > Real(1)) ? Real(1) : octaves > most ? most : octaves;
+    Real sum = 0;
+    Real weights = 0;
+    Real weight = 1;
+    Real scale = 1;
+    for (int k = 0; k < max_octaves && wanted > Real(k); ++k) {
+        const Real left = wanted - Real(k);
+        const Real share = weight * (left > Real(1) ? Real(1) : left);
+        sum = sum + share * noise(scale, Real(k) * Real(octave_shift));
+        weights = weights + share;
+        weight = weight * Real(0.5);
+        scale = scale * Real(2);
+    }
+    return below_one(sum / weights);
+}
+
 }  // namespace lacquer

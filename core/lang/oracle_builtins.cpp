@@ -46,6 +46,24 @@ std::uint32_t bits(std::int32_t x) { return static_cast<std::uint32_t>(x); }
 std::uint32_t hash_2d(std::uint32_t x, std::uint32_t y) { return lattice_hash(x, y); }
 std::uint32_t hash_3d(std::uint32_t x, std::uint32_t y, std::uint32_t z) { return lattice_hash(x, y, z); }
 
+// One octave of a fractal sum.
+float octave(Builtin builtin, const Parts& p) {
+    switch (builtin) {
+        case Builtin::fractal_value_2:
+            return value_noise_2d(p[0], p[1], hash_2d);
+        case Builtin::fractal_value_3:
+            return value_noise_3d(p[0], p[1], p[2], hash_3d);
+        case Builtin::fractal_gradient_2:
+            return unit_noise(gradient_noise_2d(p[0], p[1], hash_2d), gradient_scale_2d);
+        case Builtin::fractal_gradient_3:
+            return unit_noise(gradient_noise_3d(p[0], p[1], p[2], hash_3d), gradient_scale_3d);
+        case Builtin::fractal_cellular_2:
+            return cellular_noise_2d(p[0], p[1], hash_2d);
+        default:
+            return cellular_noise_3d(p[0], p[1], p[2], hash_3d);
+    }
+}
+
 float part(Builtin builtin, float a, float b, float c) {
     switch (builtin) {
         case Builtin::radians:
@@ -342,6 +360,21 @@ Value call_builtin(const Typed& t, const std::array<Value, 3>& args) {
         case Builtin::gradient_noise_3:
             return make_number(
                 unit_noise(gradient_noise_3d(a.parts[0], a.parts[1], a.parts[2], hash_3d), gradient_scale_3d));
+        case Builtin::cellular_noise_2:
+            return make_number(cellular_noise_2d(a.parts[0], a.parts[1], hash_2d));
+        case Builtin::cellular_noise_3:
+            return make_number(cellular_noise_3d(a.parts[0], a.parts[1], a.parts[2], hash_3d));
+        case Builtin::fractal_value_2:
+        case Builtin::fractal_value_3:
+        case Builtin::fractal_gradient_2:
+        case Builtin::fractal_gradient_3:
+        case Builtin::fractal_cellular_2:
+        case Builtin::fractal_cellular_3:
+            return make_number(fractal_sum(b.parts[0], [&](float scale, float shift) {
+                Value there = a;
+                for (float& place : there.parts) place = place * scale + shift;
+                return octave(t.builtin, there.parts);
+            }));
         default:
             return numbers(t.type, [&](std::size_t i) { return part(t.builtin, a.parts[i], b.parts[i], c.parts[i]); });
     }

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/base/text.h"
+#include "core/finish/kinds.h"
 
 namespace lacquer {
 
@@ -25,7 +26,7 @@ Sources sources_of(const Typed& typed) {
     Sources sources;
     const auto collect = [&](const Typed& node) {
         if (node.kind != TypedKind::read && node.kind != TypedKind::symbol) return;
-        if (node.symbol == SymbolKind::ground) sources.grounds.insert(node.name);
+        if (node.symbol == SymbolKind::ground || node.symbol == SymbolKind::gradient) sources.grounds.insert(node.name);
         if (node.builtin == Builtin::texture_lod) sources.pyramids.insert(node.name);
         if (node.symbol == SymbolKind::step) {
             (node.kind == TypedKind::read ? sources.there : sources.here).insert(node.name);
@@ -102,10 +103,14 @@ private:
             pyramids.insert(sources.pyramids.begin(), sources.pyramids.end());
         }
         for (const CheckedStep& step : checked_.steps) {
-            if (computed.contains(step.name)) pass.steps.push_back({step.name, *step.typed});
+            if (computed.contains(step.name)) pass.steps.push_back({step.name, step.typed, step.text});
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
+        for (const Ground& ground : checked_.finish->grounds) {
+            if (grounds.contains(ground.name) && ground.sampling != Sampling{})
+                pass.samplings[ground.name] = ground.sampling;
+        }
         pass.pyramids.assign(pyramids.begin(), pyramids.end());
         return pass;
     }
@@ -131,17 +136,49 @@ Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& w
     return Planner(checked).run(wanted);
 }
 
+std::string key_of(const Pass& pass) {
+    std::string key;
+    const auto add = [&](std::string_view text) {
+        key += text;
+        key += '\n';
+    };
+    const auto add_all = [&](const std::vector<std::string>& names) {
+        for (const std::string& name : names) add(name);
+        add("");
+    };
+    add_all(pass.stored);
+    add_all(pass.grounds);
+    add_all(pass.pyramids);
+    add_all(pass.outputs);
+    for (const auto& [name, sampling] : pass.samplings) {
+        add(name);
+        add(wrap_name(sampling.wrap));
+        add(filter_name(sampling.filter));
+    }
+    add("");
+    for (const PassStep& step : pass.steps) {
+        add(step.name);
+        add(glsl_name(step.typed->type));
+        add(step.text.empty() ? to_text(*step.typed) : step.text);
+    }
+    return key;
+}
+
 std::string to_text(const Plan& plan) {
     std::string text;
     for (const Pass& pass : plan.passes) {
         text += "pass " + pass.name + "\n";
         if (pass.scale != 1) text += "  at " + shortest_number(pass.scale) + " of the size\n";
         if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
+        for (const auto& [name, sampling] : pass.samplings) {
+            text += "  reads " + name + " " + std::string(filter_name(sampling.filter)) + ", " +
+                    std::string(wrap_name(sampling.wrap)) + "\n";
+        }
         if (!pass.pyramids.empty()) text += "  wants smaller copies of " + joined(pass.pyramids) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
         for (const PassStep& step : pass.steps) {
-            text +=
-                "  " + step.name + ": " + std::string(glsl_name(step.typed.type)) + " = " + to_text(step.typed) + "\n";
+            text += "  " + step.name + ": " + std::string(glsl_name(step.typed->type)) + " = " + to_text(*step.typed) +
+                    "\n";
         }
         text += "  hands out " + joined(pass.outputs) + "\n";
     }

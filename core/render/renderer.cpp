@@ -18,14 +18,15 @@ constexpr std::size_t most_programs = 128;
 // A finish without steps shows its first ground.
 Plan ground_plan(const Finish& finish) {
     Plan plan;
-    if (finish.grounds.empty()) return plan;
-    const std::string& name = finish.grounds.front().name;
-    Typed symbol;
-    symbol.kind = TypedKind::symbol;
-    symbol.type = Type::vec4;
-    symbol.symbol = SymbolKind::ground;
-    symbol.name = name;
-    plan.passes.push_back({"draws", 1, {{name, symbol}}, {}, {name}, {}, {name}});
+    const Ground* first = first_picture(finish);
+    if (first == nullptr) return plan;
+    const std::string& name = first->name;
+    const auto symbol = std::make_shared<Typed>();
+    symbol->kind = TypedKind::symbol;
+    symbol->type = Type::vec4;
+    symbol->symbol = SymbolKind::ground;
+    symbol->name = name;
+    plan.passes.push_back({"draws", 1, {{name, symbol}}, {}, {name}, {}, {}, {name}});
     return plan;
 }
 
@@ -102,7 +103,7 @@ Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& step
 }
 
 std::shared_ptr<const Program> Renderer::program_for(const Pass& pass) {
-    const std::string key = to_text(Plan{{pass}});
+    const std::string key = key_of(pass);
     const auto found = programs_.find(key);
     if (found != programs_.end()) return found->second;
     if (programs_.size() >= most_programs) programs_.clear();
@@ -124,12 +125,14 @@ PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string
     const auto stored = run.stored.find(name);
     const Picture* picture = stored != run.stored.end() ? &stored->second : run.grounds[name].get();
     if (picture == nullptr) return {};
-    PictureView view = view_of(*picture);
+    const auto sampling = pass.samplings.find(name);
+    const Sampling read_as = sampling != pass.samplings.end() ? sampling->second : Sampling{};
+    PictureView view = view_of(*picture, read_as);
     if (std::find(pass.pyramids.begin(), pass.pyramids.end(), name) == pass.pyramids.end()) return view;
     Copies& copies = run.copies[name];
     if (copies.pictures.empty()) {
         copies.pictures = smaller_copies(*picture);
-        for (const Picture& copy : copies.pictures) copies.views.push_back(view_of(copy));
+        for (const Picture& copy : copies.pictures) copies.views.push_back(view_of(copy, read_as));
     }
     view.smaller = copies.views;
     return view;
@@ -182,6 +185,8 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
         }
         for (const ShaderPicture& picture : shader.pictures) {
             inputs.pictures.push_back(picture_view(run, pass, picture.source));
+            const auto ground = run.grounds.find(picture.source);
+            inputs.lasting.push_back(ground != run.grounds.end() ? ground->second : PicturePtr());
         }
         if (auto done = shaders_->draw(shader, inputs, std::span(outputs).subspan(first, count)); !done) return done;
         if (run.cancel.requested()) {
@@ -190,6 +195,22 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
         }
     }
     return Done{};
+}
+
+PicturePtr Renderer::ground_picture(Run& run, const Ground& ground) {
+    if (ground.kind != GroundKind::picture) return std::make_shared<const Picture>(table_of(ground.stops));
+    const RenderRequest& request = run.request;
+    const std::string path = picture_path(request.finish_path, ground.path);
+    const PictureMeaning meaning = ground.data ? PictureMeaning::data : PictureMeaning::colour;
+    Result<PicturePtr> picture = request.small_grounds ? grounds_.small_picture(path, meaning, run.width, run.height)
+                                                       : grounds_.picture(path, meaning);
+    if (picture) return *picture;
+    Fault notice = picture.fault();
+    notice.place.where = ground.name;
+    notice.message = "'" + ground.name + "' shows as black: " + notice.message + " at " + path;
+    notice.severity = Severity::warning;
+    run.frame.notices.push_back(std::move(notice));
+    return {};
 }
 
 Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cancel) {
@@ -225,19 +246,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             if (run.grounds.contains(name)) continue;
             const auto ground = std::find_if(finish.grounds.begin(), finish.grounds.end(),
                                              [&](const Ground& g) { return g.name == name; });
-            const std::string path = picture_path(request.finish_path, ground->path);
-            const PictureMeaning meaning = ground->data ? PictureMeaning::data : PictureMeaning::colour;
-            Result<PicturePtr> picture = request.small_grounds
-                                             ? grounds_.small_picture(path, meaning, run.width, run.height)
-                                             : grounds_.picture(path, meaning);
-            if (!picture) {
-                Fault notice = picture.fault();
-                notice.place.where = name;
-                notice.message = "'" + name + "' shows as black: " + notice.message + " at " + path;
-                notice.severity = Severity::warning;
-                run.frame.notices.push_back(std::move(notice));
-            }
-            run.grounds[name] = picture ? *picture : PicturePtr();
+            run.grounds[name] = ground_picture(run, *ground);
         }
         const bool stores = &pass != &plan.passes.back();
         std::vector<Picture> outputs;

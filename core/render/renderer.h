@@ -77,6 +77,7 @@ private:
     struct Run;
     struct Copies;
     static Value uniform_value(const Run& run, const std::string& name);
+    PicturePtr ground_picture(Run& run, const Ground& ground);
     static PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
     Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);

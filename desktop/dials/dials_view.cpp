@@ -398,7 +398,7 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
 }
 
 void DialsView::contextMenuEvent(QContextMenuEvent* event) {
-    if (dial_menu_ != nullptr) dial_menu_->exec(event->globalPos());
+    if (dial_menu_ != nullptr) dial_menu_->popup(event->globalPos());
 }
 
 void DialsView::edit_value() {

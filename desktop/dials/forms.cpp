@@ -1,7 +1,6 @@
 #include "desktop/dials/forms.h"
 
 #include <algorithm>
-#include <memory>
 
 #include "core/base/text.h"
 #include "core/drive/response.h"
@@ -9,53 +8,13 @@
 #include "core/finish/kinds.h"
 #include "core/picture/picture.h"
 #include "desktop/dials/dial_text.h"
-#include "desktop/dials/field_form.h"
-#include "desktop/session/session.h"
+#include "desktop/dials/form_changes.h"
 
 namespace lacquer {
 
+using namespace forms;
+
 namespace {
-
-QString sv(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
-QString number_text(double number) { return qs(shortest_number(number)); }
-QString tr(const char* text) { return QObject::tr(text); }
-
-// The name that the form speaks of; it changes when the form renames it.
-using Name = std::shared_ptr<std::string>;
-
-// A number as typed, with or without its unit behind it.
-std::optional<double> number_from(const QString& typed) {
-    return parse_number(typed.trimmed().section(QLatin1Char(' '), 0, 0).toStdString());
-}
-
-// Calls `show` once the field that asks for it has done its work.
-template <class Show>
-void show_again(FieldForm& form, Show show) {
-    QMetaObject::invokeMethod(&form, show, Qt::QueuedConnection);
-}
-
-QString rename_to(Session& session, const Name& name, const QString& typed) {
-    Result<Finish> renamed = rename(session.finish(), *name, typed.toStdString());
-    if (!renamed) return qs(renamed.fault().message + " - " + renamed.fault().mend);
-    const std::string from = *name;
-    *name = identifier_from(typed.toStdString());
-    session.edit(std::move(*renamed), tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(*name))));
-    return {};
-}
-
-// Changes one member of a list of the finish, found by name, and says what it did.
-template <class Things, class Change>
-QString change_named(Session& session, Things Finish::*list, const std::string& name, Change change) {
-    Finish changed = session.finish();
-    for (auto& thing : changed.*list) {
-        if (thing.name != name) continue;
-        const QString wrong = change(thing);
-        if (!wrong.isEmpty()) return wrong;
-        session.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(name))));
-        return {};
-    }
-    return tr("It is gone");
-}
 
 QString dial_changed(Dial& dial, const QString& key, const QString& text) {
     const auto number = number_from(text);
@@ -265,26 +224,6 @@ void show_finish_form(FieldForm& form, Session& session) {
         session.edit(std::move(changed), tr("Changed the finish"));
         return {};
     });
-}
-
-void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
-    if (ground >= session.finish().grounds.size()) return;
-    const Ground& found = session.finish().grounds[ground];
-    const QStringList meanings{"colour", "data"};
-    const std::vector<Field> fields = {{"name", tr("Name"), qs(shown_name(found.name)), {}},
-                                       {"path", tr("File"), qs(found.path), tr("as seen from the finish's own file")},
-                                       {"meaning", tr("Holds"), found.data ? meanings[1] : meanings[0],
-                                        tr("data is taken as it is, colour is turned into linear light"), meanings}};
-    const Name name = std::make_shared<std::string>(found.name);
-    form.show_fields(tr("Picture %1").arg(qs(shown_name(found.name))), fields,
-                     [&session, name](const QString& key, const QString& text) {
-                         if (key == "name") return rename_to(session, name, text);
-                         return change_named(session, &Finish::grounds, *name, [&](Ground& g) -> QString {
-                             if (key == "path") g.path = text.toStdString();
-                             if (key == "meaning") g.data = text == "data";
-                             return {};
-                         });
-                     });
 }
 
 }  // namespace lacquer

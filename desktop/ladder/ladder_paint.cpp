@@ -79,7 +79,7 @@ void LadderView::paint_empty(QPainter& painter) const {
     const QRect area(24, top, viewport()->width() - 48, 96);
     painter.setFont(theme::words());
     painter.setPen(theme::quiet);
-    const bool no_ground = session_.finish().grounds.empty();
+    const bool no_ground = first_picture(session_.finish()) == nullptr;
     painter.drawText(area, Qt::TextWordWrap,
                      no_ground
                          ? tr("Add the picture to work on first (G), then a step (A).\n\n"

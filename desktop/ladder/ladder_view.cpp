@@ -224,7 +224,7 @@ void LadderView::keyPressEvent(QKeyEvent* event) {
 }
 
 void LadderView::contextMenuEvent(QContextMenuEvent* event) {
-    if (step_menu_ != nullptr) step_menu_->exec(event->globalPos());
+    if (step_menu_ != nullptr) step_menu_->popup(event->globalPos());
 }
 
 // ---- what the actions do ----
@@ -236,9 +236,8 @@ void LadderView::add_step() {
     step.name = free_name(finish, "step");
     // The new step starts as what stands above it, so that the picture stays as it is.
     const CheckedStep* above = find_step(session_.checked(), after);
-    step.formula = above != nullptr && above->typed ? after
-                   : finish.grounds.empty()         ? "uv.x"
-                                                    : finish.grounds.front().name;
+    const Ground* ground = first_picture(finish);
+    step.formula = above != nullptr && above->typed ? after : ground != nullptr ? ground->name : "uv.x";
     const std::string name = step.name;
     if (!session_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
     session_.select(name);

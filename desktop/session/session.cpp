@@ -33,9 +33,8 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
                     // A late answer about a step that is no longer shown would flash by.
                     if (done.step != shown_) return;
                     stage_ = done;
-                    if (done.reduced && !interacting_ && !playing_ && !stage_is_stale()) {
-                        render_->ask_stage(request_for({shown_}), false);
-                    }
+                    // Also beside a fault: then the last good picture is sharpened.
+                    if (done.reduced && !interacting_ && !playing_) render_->ask_stage(stage_request_, false);
                     emit stage_changed();
                 },
                 Qt::QueuedConnection);
@@ -99,7 +98,7 @@ void Session::redo() {
 }
 
 void Session::finish_replaced() {
-    checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_));
+    checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_, checked_.get()));
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
     if (!shown_.empty() && find_step(finish(), shown_) == nullptr) shown_.clear();
@@ -171,7 +170,8 @@ bool Session::write_to(const std::string& path) {
     Finish moved = finish();
     if (path != path_) {
         for (Ground& ground : moved.grounds) {
-            ground.path = stored_picture_path(path, picture_path(path_, ground.path));
+            if (ground.kind == GroundKind::picture)
+                ground.path = stored_picture_path(path, picture_path(path_, ground.path));
         }
     }
     if (Result<Done> done = save_finish(path, moved); !done) {
@@ -227,12 +227,24 @@ bool Session::add_picture(const QString& path) {
     Finish changed = finish();
     const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
     Ground ground;
-    ground.name = free_name(changed, changed.grounds.empty() ? "scene" : (stem.empty() ? "picture" : stem));
+    ground.name = free_name(changed, first_picture(changed) == nullptr ? "scene" : (stem.empty() ? "picture" : stem));
     ground.path = stored_picture_path(path_, path.toStdString());
     const std::string name = ground.name;
     changed.grounds.push_back(std::move(ground));
     edit(std::move(changed), tr("Added the picture %1").arg(qs(name)));
     return true;
+}
+
+void Session::add_stops(GroundKind kind) {
+    Finish changed = finish();
+    Ground ground;
+    ground.kind = kind;
+    ground.name = free_name(changed, kind == GroundKind::curve ? "curve" : "gradient");
+    const double low = kind == GroundKind::curve ? 0 : 0.01;
+    ground.stops = {{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}};
+    const std::string name = ground.name;
+    changed.grounds.push_back(std::move(ground));
+    edit(std::move(changed), tr("Added %1: read it by at(%1, t)").arg(qs(name)));
 }
 
 bool Session::add_picture_asking() {
@@ -377,7 +389,10 @@ RenderRequest Session::request_for(std::vector<std::string> steps) const {
 }
 
 void Session::ask() {
-    if (stage_fault() == nullptr) render_->ask_stage(request_for({shown_}), true);
+    if (stage_fault() == nullptr) {
+        stage_request_ = request_for({shown_});
+        render_->ask_stage(stage_request_, true);
+    }
     std::vector<std::string> steps;
     for (const CheckedStep& step : checked_->steps) {
         // The stored parts of a step have no row.

@@ -61,6 +61,8 @@ public:
     bool may_leave();
     bool add_picture(const QString& path);
     bool add_picture_asking();
+    /// Adds a gradient or a curve with two stops.
+    void add_stops(GroundKind kind);
     /// Takes over an unsaved finish, such as one kept from a crash.
     void take_over(OpenedFinish recovered, const QString& path);
 
@@ -119,6 +121,7 @@ private:
     void moment_changed();
     void ask();
     RenderRequest request_for(std::vector<std::string> steps) const;
+    RenderRequest stage_request_;  ///< of the last good picture
     void tick();
     void autosave();
     void drop_autosave();

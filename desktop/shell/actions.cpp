@@ -14,7 +14,9 @@ constexpr std::array rows = {
     ActionRow{"", "Finish", "", "", ""},
     ActionRow{"finish_page", "Finish", "Name, brief, frame…", "Ctrl+B", "what the effect must do, and its frame"},
     ActionRow{"add_picture", "Finish", "Add picture…", "G", "add a picture to work on"},
-    ActionRow{"picture_page", "Finish", "Pictures…", "Shift+G", "change the pictures that the finish reads"},
+    ActionRow{"add_gradient", "Finish", "Add gradient", "Alt+G", "add colours along a line, read by at()"},
+    ActionRow{"add_curve", "Finish", "Add curve", "Alt+C", "add heights along a line, read by at()"},
+    ActionRow{"picture_page", "Finish", "Pictures, gradients, curves…", "Shift+G", "change what the finish reads"},
     ActionRow{"", "Finish", "", "", ""},
     ActionRow{"quit", "Finish", "Quit", "Ctrl+Q", "close Lacquer"},
 

@@ -175,13 +175,15 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
              show_form();
          }},
         {"add_picture", [&s] { s.add_picture_asking(); }},
+        {"add_gradient", [this] { add_stops(GroundKind::gradient); }},
+        {"add_curve", [this] { add_stops(GroundKind::curve); }},
         {"picture_page",
          [this] {
              QStringList names;
              for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
              choose_page(
                  names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
-                 tr("No pictures yet: add one (G)"));
+                 tr("Nothing to read yet: add a picture (G), a gradient or a curve"));
          }},
         {"quit", [this] { close(); }},
         {"undo", [&s] { s.undo(); }},
@@ -349,10 +351,11 @@ void MainWindow::choose_page(const QStringList& names, const std::function<void(
         show_form();
     };
     if (names.size() == 1) return show(0);
-    QMenu menu(this);
-    menu.setObjectName(QStringLiteral("page_menu"));
-    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu.addAction(names[i], this, [show, i] { show(i); });
-    menu.exec(QCursor::pos());
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("page_menu"));
+    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [show, i] { show(i); });
+    menu->popup(QCursor::pos());
 }
 
 void MainWindow::add_dial() {
@@ -376,6 +379,12 @@ void MainWindow::add_response() {
     changed.responses.push_back(std::move(response));
     session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
     show_response_form(*form_, session_, name);
+    show_form();
+}
+
+void MainWindow::add_stops(GroundKind kind) {
+    session_.add_stops(kind);
+    show_ground_form(*form_, session_, session_.finish().grounds.size() - 1);
     show_form();
 }
 

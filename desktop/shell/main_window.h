@@ -5,6 +5,8 @@
 #include <QWidget>
 #include <functional>
 
+#include "core/finish/finish.h"
+
 class QAction;
 class QLabel;
 class QMenu;
@@ -53,6 +55,7 @@ private:
     void choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none);
     void add_dial();
     void add_response();
+    void add_stops(GroundKind kind);
     void add_cue();
 
     Session& session_;

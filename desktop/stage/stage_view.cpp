@@ -50,7 +50,7 @@ QRect StageView::picture_area() const {
 void StageView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), theme::stage_grey);
-    const bool nothing = session_.checked().steps.empty() && session_.finish().grounds.empty();
+    const bool nothing = session_.checked().steps.empty() && first_picture(session_.finish()) == nullptr;
     if (nothing) {
         paint_message(painter, tr("Nothing to show yet"),
                       tr("Add a picture (G) or a step (A), or open a finish (Ctrl+O)."));

@@ -18,7 +18,7 @@ Pass pass_of(const std::string& code) {
     if (!typed) FAIL(to_text(typed.fault()));
     Pass pass;
     pass.name = "draws";
-    pass.steps = {{"value", *typed}};
+    pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
     pass.outputs = {"value"};
     return pass;
 }

@@ -69,7 +69,7 @@ void BenchWindow::settle() {
         if (!session_->settled()) return false;
         QCoreApplication::sendPostedEvents();
         QCoreApplication::processEvents();
-        return session_->settled() && (!session_->stage().reduced || session_->stage_is_stale());
+        return session_->settled() && !session_->stage().reduced;
     });
 }
 

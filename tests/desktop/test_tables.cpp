@@ -1,5 +1,6 @@
 // The tables of actions and settings, and the fonts.
 #include <QAction>
+#include <QApplication>
 #include <QFontMetrics>
 #include <QMenu>
 #include <catch2/catch.hpp>
@@ -35,6 +36,7 @@ TEST_CASE("every action can be triggered on an empty finish") {
         INFO(row.id);
         bench.action(row.id);
         bench.settle();
+        if (QWidget* menu = QApplication::activePopupWidget()) menu->close();
     }
     bench.session().set_playing(false);
 }

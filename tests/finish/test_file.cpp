@@ -17,7 +17,12 @@ Finish full_finish() {
     finish.brief = "line\nline";
     finish.frame_width = 640;
     finish.length = 2.5;
-    finish.grounds = {{"scene", "../x.png", false, Extra::object()}, {"map", "/abs.exr", true, Extra::object()}};
+    finish.grounds = {
+        test::picture_ground("scene", "../x.png"), test::picture_ground("map", "/abs.exr"),
+        test::stops_ground("dusk", GroundKind::gradient, {{0, {0.1, 0.2, 1.0 / 3, 0}}, {1, {4, 2, 1, 1}}}),
+        test::stops_ground("swell", GroundKind::curve, {{0, {0, 0, 0, 1}}, {0.25, {-2, 0, 0, 1}}})};
+    finish.grounds[1].data = true;
+    finish.grounds[1].sampling = {Wrap::mirror, Filter::nearest};
     finish.cues = {{"hit", 0.35, Extra::object()}};
     finish.responses = {{"blow", "strike", "hit", {{"rest", 0.1}, {"rise_easing", std::string("ease")}}}};
     for (const DialKind kind : {DialKind::number, DialKind::integer, DialKind::toggle, DialKind::colour}) {

@@ -63,7 +63,7 @@ struct World {
         if (!typed) FAIL(to_text(typed.fault()));
         Pass pass;
         pass.name = "draws";
-        pass.steps = {{"value", *typed}};
+        pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
         pass.outputs = {"value"};
         pass.stored = {"mask"};
         return pass;
@@ -174,7 +174,9 @@ TEST_CASE("names that GLSL keeps for itself are given others") {
     Typed dotted = sample;
     dotted.symbol = SymbolKind::response;
     dotted.name = "blow.presence";
-    pass.steps = {{"sample", one}, {"blow_presence", dotted}, {"out", sample}};
+    pass.steps = {{"sample", std::make_shared<const Typed>(one)},
+                  {"blow_presence", std::make_shared<const Typed>(dotted)},
+                  {"out", std::make_shared<const Typed>(sample)}};
     pass.outputs = {"out", "blow_presence"};
     const Shader shader = emit_glsl(pass, Dialect::es_300);
     INFO(shader.text);

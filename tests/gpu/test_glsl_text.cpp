@@ -21,7 +21,7 @@ std::string text_of(const std::string& code, Dialect dialect = Dialect::es_300) 
     if (!typed) FAIL(to_text(typed.fault()));
     Pass pass;
     pass.name = "draws";
-    pass.steps = {{"value", *typed}};
+    pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
     pass.outputs = {"value"};
     pass.stored = {"rim"};
     return emit_glsl(pass, dialect).text;

@@ -12,7 +12,7 @@ ALLOW = {
     "core/drive": ["core/lang", "core/base"],
     "core/catalogue": ["core/lang", "core/base"],
     "core/finish": ["core/catalogue", "core/drive", "core/lang", "core/picture", "core/base"],
-    "core/plan": ["core/finish", "core/lang", "core/base"],
+    "core/plan": ["core/finish", "core/lang", "core/picture", "core/base"],
     "core/cpu": ["core/plan", "core/picture", "core/lang", "core/base"],
     "core/gpu": ["core/plan", "core/picture", "core/lang", "core/base"],
     "core/render": ["core/cpu", "core/gpu", "core/plan", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],

@@ -82,7 +82,7 @@ struct World {
                 case Builtin::texture_lod:
                     return value_of(read, sample_level(from, args[0].parts[0], args[0].parts[1], args[1].parts[0]));
                 case Builtin::at:
-                    return value_of(read, sample(from, args[0].parts[0], 0.5F));
+                    return value_of(read, sample(from, table_place(args[0].parts[0]), 0.5F));
                 default:
                     return value_of(read, sample(from, args[0].parts[0], args[0].parts[1]));
             }
@@ -139,7 +139,7 @@ bool near(float a, float b) {
 Pass pass_of(const Typed& typed) {
     Pass pass;
     pass.name = "draws";
-    pass.steps = {{"value", typed}};
+    pass.steps = {{"value", std::make_shared<const Typed>(typed)}};
     pass.outputs = {"value"};
     return pass;
 }

@@ -65,7 +65,7 @@ TEST_CASE("stored steps, expressions read as pictures and smaller copies are the
                                 "float sum = 0; for (int i = 0; i < 8; i++) sum += texture(b, uv + float(i) * 0.01).r;"
                                 " return textureLod(scene, uv, 1.5) * sum / 8;"},
                                {"d", "texelFetch(a, ivec2(pixel) / 2) + dFdx(a) + float(textureSize(scene).x)"}});
-    finish.grounds.push_back({"scene", folder.file("p.png"), false, Extra::object()});
+    finish.grounds.push_back(test::picture_ground("scene", folder.file("p.png")));
     RenderRequest request;
     request.checked = checked(finish);
     for (const CheckedStep& step : request.checked->steps) {
@@ -75,6 +75,33 @@ TEST_CASE("stored steps, expressions read as pictures and smaller copies are the
     request.height = 36;
     request.steps = {"b", "c", "d"};
     CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-4F) < 0.002);
+}
+
+TEST_CASE("grounds are read in their own ways, and gradients and curves by at(), the same by either back end") {
+    const test::TemporaryFolder folder;
+    Image8 image{5, 4, {}};
+    for (int i = 0; i < 5 * 4 * 4; ++i) image.data.push_back(static_cast<std::uint8_t>(i * 59 % 253));
+    REQUIRE(write_png(folder.file("p.png"), image));
+    for (const Wrap wrap : {Wrap::clamp, Wrap::repeat, Wrap::mirror}) {
+        for (const Filter filter : {Filter::linear, Filter::nearest}) {
+            Finish finish = finish_of({{"a", "texture(scene, uv * 5.3 - 2.1)"},
+                                       {"b", "textureLod(scene, uv * 5.3 - 2.1, 0.7)"},
+                                       {"c", "scene"},
+                                       {"d", "at(dusk, uv.x * 1.5 - 0.2) * at(swell, uv.y)"}});
+            finish.grounds.push_back(test::picture_ground("scene", folder.file("p.png")));
+            finish.grounds[0].sampling = {wrap, filter};
+            finish.grounds.push_back(test::stops_ground(
+                "dusk", GroundKind::gradient, {{0, {0, 0, 0, 0}}, {0.3, {1, 0.5, 0.2, 1}}, {1, {4, 2, 1, 1}}}));
+            finish.grounds.push_back(
+                test::stops_ground("swell", GroundKind::curve, {{0, {0, 0, 0, 1}}, {1, {2, 0, 0, 1}}}));
+            RenderRequest request;
+            request.checked = checked(finish);
+            request.width = 61;
+            request.height = 47;
+            request.steps = {"a", "b", "c", "d"};
+            CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-4F) < 0.003);
+        }
+    }
 }
 
 TEST_CASE("a shader that the driver refuses leaves the drawing to this processor, with a notice") {

@@ -27,7 +27,7 @@ Result<Frame> render(const Finish& finish, const std::string& path, int width, i
 
 TEST_CASE("a missing picture shows as black, with a notice that names it") {
     Finish finish = finish_of({{"a", "scene + texture(scene, uv * 0.5)"}});
-    finish.grounds.push_back({"scene", "nowhere.png", false, Extra::object()});
+    finish.grounds.push_back(test::picture_ground("scene", "nowhere.png"));
     const Result<Frame> frame = render(finish, "/tmp/x.lacquer", 8, 8);
     REQUIRE(frame);
     REQUIRE(frame->notices.size() == 1);
@@ -41,7 +41,7 @@ TEST_CASE("a missing picture shows as black, with a notice that names it") {
 TEST_CASE("a picture that is changed on disk is read again") {
     const test::TemporaryFolder folder;
     Finish finish = finish_of({{"a", "scene"}});
-    finish.grounds.push_back({"scene", folder.file("p.png"), false, Extra::object()});
+    finish.grounds.push_back(test::picture_ground("scene", folder.file("p.png")));
     WorkerPool pool(1);
     Renderer renderer(pool);
     RenderRequest request;
@@ -81,7 +81,7 @@ TEST_CASE("a finish without steps shows its first picture; one without anything 
     REQUIRE(write_png(folder.file("p.png"), Image8{1, 1, {255, 0, 0, 255}}));
     Finish finish;
     CHECK(render(finish, "", 2, 2)->steps.empty());
-    finish.grounds.push_back({"scene", folder.file("p.png"), false, Extra::object()});
+    finish.grounds.push_back(test::picture_ground("scene", folder.file("p.png")));
     const Result<Frame> frame = render(finish, "", 2, 2);
     REQUIRE(frame->steps.size() == 1);
     CHECK(frame->steps[0].picture.data[0] == 1);

@@ -16,6 +16,21 @@ Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps) 
     return finish;
 }
 
+Ground picture_ground(const std::string& name, const std::string& path) {
+    Ground ground;
+    ground.name = name;
+    ground.path = path;
+    return ground;
+}
+
+Ground stops_ground(const std::string& name, GroundKind kind, std::vector<Stop> stops) {
+    Ground ground;
+    ground.name = name;
+    ground.kind = kind;
+    ground.stops = std::move(stops);
+    return ground;
+}
+
 std::shared_ptr<const CheckedFinish> checked(const Finish& finish) {
     return std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
 }

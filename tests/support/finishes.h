@@ -14,6 +14,11 @@ namespace lacquer::test {
 /// A finish of one coat with these steps: name, formula.
 Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps);
 
+/// A ground that is the picture at `path`.
+Ground picture_ground(const std::string& name, const std::string& path);
+/// A gradient or a curve.
+Ground stops_ground(const std::string& name, GroundKind kind, std::vector<Stop> stops);
+
 std::shared_ptr<const CheckedFinish> checked(const Finish& finish);
 
 /// The value of a formula at one pixel of a small frame, drawn by the strip machine.

@@ -1,0 +1,93 @@
+// Three effects at 1080p: by strips, by hand, and by the GL driver. The ratios of one run are what docs/performance.md
+// has.
+#include <benchmark/benchmark.h>
+
+#include <cstdlib>
+
+#include "bench/by_hand.h"
+#include "bench/material.h"
+#include "core/picture/files.h"
+
+namespace {
+
+using namespace lacquer;
+
+constexpr int width = 1920;
+constexpr int height = 1080;
+
+void by_backend(benchmark::State& state, const Finish& finish, Backend backend) {
+    WorkerPool pool;
+    Renderer renderer(pool);
+    if (renderer.use(backend)) return state.SkipWithError("there is no GL");
+    const RenderRequest request = bench::request_for(finish);
+    (void)renderer.render(request, Cancel());  // reads the picture, compiles
+    for (auto _ : state) benchmark::DoNotOptimize(renderer.render(request, Cancel())->steps.data());
+}
+
+Picture scene_of(const Finish& finish) {
+    Result<Picture> scene = read_picture(finish.grounds[0].path, PictureMeaning::colour);
+    if (!scene) std::abort();
+    return std::move(*scene);
+}
+
+template <class Draw>
+void by_hand(benchmark::State& state, int channels, Draw draw) {
+    WorkerPool pool;
+    for (auto _ : state) {
+        Picture out(width, height, channels);
+        draw(out, pool);
+        benchmark::DoNotOptimize(out.data.data());
+    }
+}
+
+Finish vignette() {
+    Finish finish = bench::finish_of({{"closing", bench::noise_vignette_formula}});
+    bench::add_dial(finish, "radius", 0.5);
+    bench::add_dial(finish, "softness", 0.4);
+    return finish;
+}
+void vignette_by_strips(benchmark::State& state) { by_backend(state, vignette(), Backend::cpu); }
+void vignette_by_gl(benchmark::State& state) { by_backend(state, vignette(), Backend::gpu); }
+void vignette_by_hand(benchmark::State& state) {
+    by_hand(state, 1, [](Picture& out, WorkerPool& pool) { bench::draw_noise_vignette(out, 0.5F, 0.4F, pool); });
+}
+BENCHMARK(vignette_by_hand)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(vignette_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(vignette_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+Finish dissolve() {
+    Finish finish = bench::finish_of({{"burning", bench::dissolve_formula}});
+    bench::add_scene(finish, width, height);
+    bench::add_dial(finish, "gone", 0.45);
+    bench::add_dial(finish, "rim", 0.08);
+    return finish;
+}
+void dissolve_by_strips(benchmark::State& state) { by_backend(state, dissolve(), Backend::cpu); }
+void dissolve_by_gl(benchmark::State& state) { by_backend(state, dissolve(), Backend::gpu); }
+void dissolve_by_hand(benchmark::State& state) {
+    const Picture scene = scene_of(dissolve());
+    by_hand(state, 4, [&](Picture& out, WorkerPool& pool) { bench::draw_dissolve(out, scene, 0.45F, 0.08F, pool); });
+}
+BENCHMARK(dissolve_by_hand)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(dissolve_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(dissolve_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+Finish ring_blur() {
+    Finish finish = bench::finish_of({{"soft", bench::ring_blur_formula}});
+    bench::add_scene(finish, width, height);
+    bench::add_dial(finish, "radius", 11.3);
+    return finish;
+}
+void ring_blur_by_strips(benchmark::State& state) { by_backend(state, ring_blur(), Backend::cpu); }
+void ring_blur_by_gl(benchmark::State& state) { by_backend(state, ring_blur(), Backend::gpu); }
+void ring_blur_by_hand(benchmark::State& state) {
+    const Picture scene = scene_of(ring_blur());
+    by_hand(state, 4, [&](Picture& out, WorkerPool& pool) { bench::draw_ring_blur(out, scene, 11.3F, pool); });
+}
+BENCHMARK(ring_blur_by_hand)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(ring_blur_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(ring_blur_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+}  // namespace
+
+BENCHMARK_MAIN();

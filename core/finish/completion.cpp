@@ -1,0 +1,290 @@
+#include "core/finish/completion.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+
+#include "core/base/text.h"
+#include "core/finish/kinds.h"
+#include "core/lang/builtins.h"
+#include "core/lang/fitting.h"
+#include "core/lang/token.h"
+
+namespace lacquer {
+
+namespace {
+
+// What is wanted at a place: values that can stand for one of some types, or something that is read by name.
+struct Wanted {
+    std::vector<Type> types;
+    bool any = true;
+    bool picture = false;
+    bool gradient = false;
+};
+
+bool can_stand(Type have, Type wanted) {
+    Typed value;
+    value.kind = TypedKind::symbol;
+    value.type = have;
+    return fits(value, wanted);
+}
+
+bool suits(const Wanted& wanted, Type type) {
+    if (wanted.picture || wanted.gradient) return false;
+    return wanted.any ||
+           std::any_of(wanted.types.begin(), wanted.types.end(), [&](Type t) { return can_stand(type, t); });
+}
+
+// The types that a letter of the table of built-in functions stands for.
+void want(Wanted& wanted, char letter) {
+    const auto all_widths = [&](Scalar scalar) {
+        for (int width = 1; width <= 4; ++width) wanted.types.push_back(make_type(scalar, width));
+    };
+    switch (letter) {
+        case 'p':
+            wanted.picture = true;
+            break;
+        case 't':
+            wanted.gradient = true;
+            break;
+        case 'g':
+            all_widths(Scalar::real);
+            break;
+        case 'w':
+            all_widths(Scalar::whole);
+            break;
+        case 'n':
+            all_widths(Scalar::natural);
+            break;
+        case 'a':
+            for (const Scalar scalar : {Scalar::real, Scalar::whole, Scalar::natural}) all_widths(scalar);
+            break;
+        case 'B':
+            all_widths(Scalar::truth);
+            break;
+        case 'f':
+            wanted.types.push_back(Type::number);
+            break;
+        case '2':
+        case '3':
+        case '4':
+            wanted.types.push_back(make_type(Scalar::real, letter - '0'));
+            break;
+        case 'b':
+            wanted.types.push_back(Type::boolean);
+            break;
+        case 'i':
+            wanted.types.push_back(Type::integer);
+            break;
+        case 'I':
+            wanted.types.push_back(Type::ivec2);
+            break;
+        case 'u':
+            wanted.types.push_back(Type::natural);
+            break;
+        case 'm':
+            wanted.types.push_back(Type::mat2);
+            break;
+        default:
+            wanted.types.push_back(Type::mat3);
+            break;
+    }
+}
+
+// The brackets that are open at the place, innermost last.
+struct Bracket {
+    std::string_view name;
+    std::size_t argument = 0;
+};
+
+std::vector<Bracket> open_brackets(const std::vector<Token>& tokens) {
+    std::vector<Bracket> open;
+    for (std::size_t i = 0; i < tokens.size(); ++i) {
+        if (tokens[i].kind != TokenKind::mark) continue;
+        if (tokens[i].text == "(") {
+            const bool called = i > 0 && tokens[i - 1].kind == TokenKind::name;
+            open.push_back({called ? tokens[i - 1].text : std::string_view(), 0});
+        } else if (tokens[i].text == ")" && !open.empty()) {
+            open.pop_back();
+        } else if (tokens[i].text == "," && !open.empty()) {
+            ++open.back().argument;
+        }
+    }
+    return open;
+}
+
+std::string signature_of(const Operation& operation) {
+    std::string text;
+    for (const OperationArgument& argument : operation.arguments) text += (text.empty() ? "" : ", ") + argument.name;
+    return operation.name + "(" + text + ")";
+}
+
+std::string dial_words(const Dial& dial) {
+    if (!dial.note.empty()) return dial.note;
+    if (dial.kind == DialKind::toggle || dial.kind == DialKind::colour) return std::string(dial_kind_name(dial.kind));
+    return shortest_number(dial.least) + " to " + shortest_number(dial.most) +
+           (dial.unit.empty() ? "" : " " + dial.unit);
+}
+
+struct KnownName {
+    const char* name;
+    Type type;
+    const char* words;
+};
+constexpr std::array known_names = {
+    KnownName{"uv", Type::vec2, "the place in the frame, 0 to 1 across and down"},
+    KnownName{"pixel", Type::vec2, "column and row in the frame, whole numbers from 0"},
+    KnownName{"frame_size", Type::vec2, "width and height of the frame in pixels"},
+    KnownName{"pixel_size", Type::vec2, "1 / frame_size"},
+    KnownName{"aspect", Type::number, "width of the frame over its height"},
+    KnownName{"time", Type::number, "seconds"},
+};
+
+class Collector {
+public:
+    Collector(const CheckedFinish& checked, const Catalogue& catalogue, std::string_view step)
+        : checked_(checked), catalogue_(catalogue), step_(step) {}
+
+    Completions run(std::string_view formula, std::size_t place) {
+        place = std::min(place, formula.size());
+        const Result<std::vector<Token>> tokens = tokenize(formula.substr(0, place));
+        if (!tokens) return {};
+        made_.word = {static_cast<std::uint32_t>(place), static_cast<std::uint32_t>(place)};
+        if (tokens->size() >= 2) {
+            const Token& last = (*tokens)[tokens->size() - 2];
+            if (last.span.end == place && last.kind == TokenKind::number) return {};
+            if (last.span.end == place && last.kind == TokenKind::name) {
+                made_.word = last.span;
+                typed_ = last.text;
+            }
+        }
+        const std::vector<Bracket> open = open_brackets(*tokens);
+        if (!open.empty() && !open.back().name.empty()) find_wanted(open.back());
+        add_symbols();
+        add_functions();
+        sort();
+        return std::move(made_);
+    }
+
+private:
+    void find_wanted(const Bracket& bracket) {
+        made_.argument = bracket.argument;
+        const auto operation = catalogue_.operations.find(bracket.name);
+        if (operation != catalogue_.operations.end()) {
+            made_.inside.push_back(signature_of(operation->second));
+            if (bracket.argument >= operation->second.arguments.size()) return;
+            const OperationArgument& argument = operation->second.arguments[bracket.argument];
+            wanted_.any = false;
+            want(wanted_, argument.picture      ? 'p'
+                          : argument.width == 0 ? 'g'
+                          : argument.width == 1 ? 'f'
+                                                : static_cast<char>('0' + argument.width));
+            return;
+        }
+        for (const BuiltinRow& row : builtin_rows()) {
+            if (row.name != bracket.name) continue;
+            const std::string signature = signature_text(row);
+            if (made_.inside.empty() || made_.inside.back() != signature) made_.inside.push_back(signature);
+            if (bracket.argument >= row.params.size()) continue;
+            wanted_.any = false;
+            want(wanted_, row.params[bracket.argument]);
+        }
+    }
+
+    void add(std::string name, CompletionKind kind, std::string signature, std::string words, bool fits) {
+        const auto at = name.find(typed_);
+        const bool begins = at == 0 || (at != std::string::npos && name[at - 1] == '_');
+        if (!begins) return;
+        made_.choices.push_back({std::move(name), kind, std::move(signature), std::move(words), fits});
+    }
+
+    void add_value(const std::string& name, CompletionKind kind, Type type, std::string words, bool readable = false) {
+        const bool fits = wanted_.picture ? readable : suits(wanted_, type);
+        add(name, kind, std::string(glsl_name(type)) + " " + name, std::move(words), fits);
+    }
+
+    void add_symbols() {
+        const Finish& finish = *checked_.finish;
+        for (const KnownName& known : known_names) {
+            add_value(known.name, CompletionKind::known, known.type, known.words);
+        }
+        for (const Ground& ground : finish.grounds) {
+            if (ground.kind == GroundKind::picture) {
+                add_value(ground.name, CompletionKind::picture, Type::vec4, "picture", true);
+            } else {
+                const bool curve = ground.kind == GroundKind::curve;
+                add(ground.name, CompletionKind::gradient, "at(" + ground.name + ", t)", curve ? "curve" : "gradient",
+                    wanted_.gradient);
+            }
+        }
+        for (const Dial& dial : finish.dials) {
+            add_value(dial.name, CompletionKind::dial, dial_type(dial.kind), dial_words(dial));
+        }
+        for (const Response& response : finish.responses) {
+            const ResponseKind* kind = find_response_kind(response.kind);
+            if (kind == nullptr) continue;
+            add_value(response.name, CompletionKind::response, Type::number, std::string(kind->words));
+        }
+        for (const CheckedStep& step : checked_.steps) {
+            if (step.name == step_) break;
+            const Step* written = find_step(finish, step.name);
+            if (!step.typed || written == nullptr) continue;
+            add_value(step.name, CompletionKind::step, step.typed->type, written->note, true);
+        }
+    }
+
+    void add_functions() {
+        std::string_view before;
+        for (const BuiltinRow& row : builtin_rows()) {
+            // Rows of one name follow one another; the first speaks for all.
+            if (row.name == before) continue;
+            before = row.name;
+            add(std::string(row.name), CompletionKind::function, signature_text(row), std::string(row.words),
+                gives_what_fits(row.result));
+        }
+        for (const auto& [name, operation] : catalogue_.operations) {
+            // Those that fill a whole step stand alone.
+            const bool alone = made_.inside.empty() && made_.word.begin == 0;
+            add(name, CompletionKind::operation, signature_of(operation), operation.about,
+                operation.is_plain() ? !wanted_.picture && !wanted_.gradient : alone);
+        }
+        for (int type = 0; type <= static_cast<int>(Type::mat3); ++type) {
+            const std::string name(glsl_name(static_cast<Type>(type)));
+            add(name, CompletionKind::type, name + "(...)", "made from parts, or from another kind",
+                suits(wanted_, static_cast<Type>(type)));
+        }
+    }
+
+    bool gives_what_fits(char result) const {
+        if (wanted_.any) return true;
+        if (wanted_.picture || wanted_.gradient) return false;
+        Wanted gives;
+        // A function that gives what a picture has gives up to four numbers.
+        want(gives, result == 'p' ? 'g' : result);
+        return std::any_of(gives.types.begin(), gives.types.end(), [&](Type type) { return suits(wanted_, type); });
+    }
+
+    void sort() {
+        const auto rank = [&](const Completion& c) {
+            return std::tuple(!c.fits, c.name.rfind(typed_, 0) != 0, std::string_view(c.name));
+        };
+        std::sort(made_.choices.begin(), made_.choices.end(),
+                  [&](const Completion& a, const Completion& b) { return rank(a) < rank(b); });
+    }
+
+    const CheckedFinish& checked_;
+    const Catalogue& catalogue_;
+    std::string_view step_;
+    std::string_view typed_;
+    Wanted wanted_;
+    Completions made_;
+};
+
+}  // namespace
+
+Completions completions_at(const CheckedFinish& checked, const Catalogue& catalogue, std::string_view step,
+                           std::string_view formula, std::size_t place) {
+    return Collector(checked, catalogue, step).run(formula, place);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,28 @@
+// Gradients and curves: values at a few places, mixed in between, looked up as a picture of one row.
+#pragma once
+
+#include <array>
+#include <vector>
+
+#include "core/picture/picture.h"
+
+namespace lacquer {
+
+/// What a gradient or curve has at a place: a colour in linear light with straight opacity, or a height in value[0].
+struct Stop {
+    double at = 0;
+    std::array<double, 4> value{0, 0, 0, 1};
+    friend bool operator==(const Stop&, const Stop&) = default;
+};
+
+/// Entries of a table; the first stands for the place 0, the last for 1.
+inline constexpr int table_width = 1024;
+
+/// Where in a table to sample (0..1 across) for the place t.
+constexpr float table_place(float t) { return t * (1023.0F / 1024.0F) + 0.5F / 1024.0F; }
+
+/// The table: between two stops each part goes straight from one value to the next, beyond the ends it stays. Stops at
+/// the same place make an edge. Without stops it is 0 with opacity 1.
+Picture table_of(std::vector<Stop> stops);
+
+}  // namespace lacquer
