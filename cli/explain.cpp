@@ -3,6 +3,7 @@
 
 #include "cli/arguments.h"
 #include "cli/verbs.h"
+#include "core/cpu/cost.h"
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
@@ -74,7 +75,14 @@ Result<Done> explain(Arguments& arguments) {
         fmt::print("\npass {}: unused dropped\n{}", pass.name, to_text(kept));
         fmt::print("\npass {}: how often each can change\n{}", pass.name, to_text(rated));
         fmt::print("\npass {}: products and sums put together\n{}", pass.name, to_text(fused));
-        fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(fused, best_kernels())));
+        const Ir split = split_noise(fused);
+        fmt::print("\npass {}: noise taken apart\n{}", pass.name, to_text(split));
+        const bool stored = &pass != &plan.passes.back();
+        const double pixels = static_cast<double>(scaled_side(opened->finish.frame_width, pass.scale)) *
+                              scaled_side(opened->finish.frame_height, pass.scale);
+        fmt::print("\npass {}: cost\n{}{}\n", pass.name, to_text(cost_of(split)),
+                   stored ? fmt::format(", stores {:.1f} MB", pixels * 16 / 1e6) : "");
+        fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(split, best_kernels())));
         fmt::print("\npass {}: shader\n{}", pass.name, emit_glsl(pass, Dialect::es_300).text);
     }
     return Done{};

@@ -2,6 +2,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "cli/arguments.h"
 #include "cli/verbs.h"
@@ -124,8 +125,8 @@ Result<Done> apply_scale(Arguments& arguments, const Finish& finish, Job& job) {
     if (!(*scale > 0) || *scale > 16) return usage_fault("cli.number", "--scale takes more than 0, up to 16", "");
     const int width = job.request.frame_width > 0 ? job.request.frame_width : finish.frame_width;
     const int height = job.request.frame_height > 0 ? job.request.frame_height : finish.frame_height;
-    job.request.width = std::max(1, static_cast<int>(width * *scale + 0.5));
-    job.request.height = std::max(1, static_cast<int>(height * *scale + 0.5));
+    job.request.width = std::max(1, static_cast<int>(std::lround(width * *scale)));
+    job.request.height = std::max(1, static_cast<int>(std::lround(height * *scale)));
     return Done{};
 }
 

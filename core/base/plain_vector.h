@@ -1,19 +1,29 @@
 // A vector whose new elements are not set to anything: for large buffers that are written whole right away.
 #pragma once
 
-#include <memory>
+#include <cstddef>
+#include <new>
 #include <utility>
 #include <vector>
 
 namespace lacquer {
 
-/// The standard allocator, but a default-made element keeps what the memory held.
+/// Memory begins where a line of the processor's cache does, and a default-made element keeps what the memory held.
 template <class T>
-struct PlainAllocator : std::allocator<T> {
+struct PlainAllocator {
+    using value_type = T;
+    static constexpr std::align_val_t alignment{64};
+
+    PlainAllocator() = default;
     template <class U>
-    struct rebind {
-        using other = PlainAllocator<U>;
-    };
+    explicit PlainAllocator(const PlainAllocator<U>&) {}
+    T* allocate(std::size_t count) {
+        if (count > static_cast<std::size_t>(-1) / sizeof(T)) throw std::bad_array_new_length();
+        return static_cast<T*>(::operator new(count * sizeof(T), alignment));
+    }
+    void deallocate(T* memory, std::size_t) { ::operator delete(memory, alignment); }
+    friend bool operator==(const PlainAllocator&, const PlainAllocator&) { return true; }
+
     template <class U>
     void construct(U* place) {
         ::new (static_cast<void*>(place)) U;

@@ -47,6 +47,8 @@ constexpr Rate join(Rate a, Rate b) {
     X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) \
     X(hash_1, 1, 1) X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3) \
     X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1) \
+    X(noise_place, 1, 3) X(value_placed_2, 4, 1) X(value_placed_3, 5, 1) \
+    X(gradient_placed_2, 4, 1) X(gradient_placed_3, 5, 1) \
     X(cellular_noise_2, 2, 1) X(cellular_noise_3, 3, 1) \
     X(fractal_value_2, 3, 1) X(fractal_value_3, 4, 1) X(fractal_gradient_2, 3, 1) X(fractal_gradient_3, 4, 1) \
     X(fractal_cellular_2, 3, 1) X(fractal_cellular_3, 4, 1) \
@@ -62,7 +64,7 @@ enum class Op : std::uint8_t {
 };
 inline constexpr std::size_t op_count = static_cast<std::size_t>(Op::count);
 /// Most inputs that an instruction has.
-inline constexpr std::size_t max_inputs = 4;
+inline constexpr std::size_t max_inputs = 5;
 
 struct OpInfo {
     std::string_view name;
@@ -88,7 +90,7 @@ struct Instruction {
     Op op = Op::constant;
     Rate rate = Rate::uniform;
     bool timed = false;  ///< depends on a cell: to be run at each turn, though it may be the same along a strip
-    std::array<int, max_inputs> in{-1, -1, -1, -1};
+    std::array<int, max_inputs> in{-1, -1, -1, -1, -1};
     std::uint32_t bits = 0;
     int first_out = 0;
 };
@@ -130,6 +132,9 @@ Ir drop_unused(const Ir& ir);
 Ir hoist_from_loops(const Ir& ir);
 /// Puts a multiplication and the addition that alone uses it together.
 Ir fuse(const Ir& ir);
+/// Takes what a noise makes of its first coordinate out of it, where that changes by column only: it is the same in all
+/// rows. To be used on what has its rates.
+Ir split_noise(const Ir& ir);
 /// Finds for each value how often it can change, so that it is computed no oftener.
 Ir with_rates(Ir ir);
 /// All of the above.

@@ -26,11 +26,13 @@ public:
         for (std::size_t k = 0; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k) i.in[k] = now(i.in[k]);
         return i;
     }
-    void keep(Instruction i, int old_first) {
+    void keep(const Instruction& i, int old_first) { alias(old_first, add(i), op_info(i.op).outputs); }
+    /// Adds an instruction that was not there before; gives its first value.
+    int add(Instruction i) {
         i.first_out = made_.value_count;
         made_.value_count += op_info(i.op).outputs;
         made_.code.push_back(i);
-        alias(old_first, i.first_out, op_info(i.op).outputs);
+        return i.first_out;
     }
     void alias(int old_first, int new_first, int count) {
         for (int k = 0; k < count; ++k) moved_[static_cast<std::size_t>(old_first + k)] = new_first + k;
@@ -55,6 +57,22 @@ std::size_t inputs_of(const Instruction& i) { return static_cast<std::size_t>(op
 
 bool opens(Op op) { return op == Op::loop_begin || op == Op::skip_begin; }
 bool closes(Op op) { return op == Op::loop_end || op == Op::skip_end; }
+
+// The form of a noise that is handed what `noise_place` made of its first coordinate; other instructions have none.
+Op placed_form(Op op) {
+    switch (op) {
+        case Op::value_noise_2:
+            return Op::value_placed_2;
+        case Op::value_noise_3:
+            return Op::value_placed_3;
+        case Op::gradient_noise_2:
+            return Op::gradient_placed_2;
+        case Op::gradient_noise_3:
+            return Op::gradient_placed_3;
+        default:
+            return op;
+    }
+}
 
 // What may not be computed beforehand, or shared, or dropped for want of a reader.
 bool stays(Op op) { return is_control(op) || op == Op::cell || op == Op::assign; }
@@ -241,7 +259,7 @@ Ir fuse(const Ir& ir) {
             if (made.op != Op::multiply || readers[product] != 1 || made.rate != old.rate || made.timed != old.timed)
                 continue;
             const Instruction factors = rebuild.with_moved_inputs(made);
-            i.in = {factors.in[0], factors.in[1], i.in[1 - k], -1};
+            i.in = {factors.in[0], factors.in[1], i.in[1 - k], -1, -1};
             i.op = Op::multiply_add;
             break;
         }
@@ -291,6 +309,36 @@ Ir with_rates(Ir ir) {
     return ir;
 }
 
-Ir optimised(const Ir& ir) { return fuse(with_rates(drop_unused(hoist_from_loops(share_common(fold_constants(ir)))))); }
+Ir split_noise(const Ir& ir) {
+    std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
+    Rebuild rebuild(ir);
+    std::map<int, int> places;  // by coordinate
+    for (const Instruction& old : ir.code) {
+        for (int k = 0; k < op_info(old.op).outputs; ++k) rates[static_cast<std::size_t>(old.first_out + k)] = old.rate;
+        Instruction i = rebuild.with_moved_inputs(old);
+        const Op placed = placed_form(old.op);
+        if (placed == old.op || rates[static_cast<std::size_t>(old.in[0])] != Rate::column) {
+            rebuild.keep(i, old.first_out);
+            continue;
+        }
+        const auto [found, fresh] = places.try_emplace(i.in[0], 0);
+        if (fresh) {
+            Instruction place;
+            place.op = Op::noise_place;
+            place.rate = Rate::column;
+            place.in[0] = i.in[0];
+            found->second = rebuild.add(place);
+        }
+        const int first = found->second;
+        i.in = {first, first + 1, first + 2, i.in[1], op_info(old.op).inputs == 3 ? i.in[2] : -1};
+        i.op = placed;
+        rebuild.keep(i, old.first_out);
+    }
+    return rebuild.finish();
+}
+
+Ir optimised(const Ir& ir) {
+    return split_noise(fuse(with_rates(drop_unused(hoist_from_loops(share_common(fold_constants(ir)))))));
+}
 
 }  // namespace lacquer

@@ -56,11 +56,26 @@ HWY_INLINE VF signed_by_second(VF value, VU hash) {
 
 HWY_INLINE MF is_set(VU hash, std::uint32_t bit) { return hn::RebindMask(F(), hn::TestBit(hash, word(bit))); }
 
+// Eight directions by the three lowest bits of a hash. Times 1 and then added, a number keeps its bits, so looking the
+// directions up gives what choosing between the coordinates gives.
 HWY_INLINE VF slope(VU hash, VF x, VF y) {
+#if HWY_TARGET == HWY_AVX2 || HWY_TARGET == HWY_AVX3
+    const F d;
+    constexpr float low = 0.41421356F;
+    alignas(64) static constexpr float across[16] = {1, -1, 1, -1, low, low, -low, -low,
+                                                     1, -1, 1, -1, low, low, -low, -low};
+    alignas(64) static constexpr float along[16] = {low, low, -low, -low, 1, -1, 1, -1,
+                                                    low, low, -low, -low, 1, -1, 1, -1};
+    const auto which = hn::IndicesFromVec(d, hn::BitCast(I(), hn::And(hash, word(7U))));
+    const VF gx = hn::TableLookupLanes(hn::Load(d, across), which);
+    const VF gy = hn::TableLookupLanes(hn::Load(d, along), which);
+    return hn::Add(hn::Mul(gx, x), hn::Mul(gy, y));
+#else
     const MF steep = is_set(hash, 4U);
     const VF u = hn::IfThenElse(steep, y, x);
     const VF v = hn::Mul(hn::IfThenElse(steep, x, y), number(0.41421356F));
     return hn::Add(signed_by_first(u, hash), signed_by_second(v, hash));
+#endif
 }
 
 HWY_INLINE VF slope(VU hash, VF x, VF y, VF z) {
@@ -106,8 +121,7 @@ HWY_INLINE NoiseBar noise_bar(VF y, VF z) {
     return {noise_row(y, hashed(cell.low)), noise_row(y, hashed(cell.high)), cell.part, cell.faded};
 }
 
-HWY_INLINE VF gradient_along(VF x, const NoiseRow& row) {
-    const Cell cx = cell_of(x);
+HWY_INLINE VF gradient_along(const Cell& cx, const NoiseRow& row) {
     const VF x1 = hn::Sub(cx.part, number(1.0F));
     const VF y1 = hn::Sub(row.part, number(1.0F));
     const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash0)), cx.part, row.part),
@@ -127,8 +141,7 @@ HWY_INLINE VF gradient_slab(const Cell& cx, const NoiseRow& row, VF dz) {
     return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF gradient_along(VF x, const NoiseBar& bar) {
-    const Cell cx = cell_of(x);
+HWY_INLINE VF gradient_along(const Cell& cx, const NoiseBar& bar) {
     const VF near = gradient_slab(cx, bar.near, bar.part);
     const VF far = gradient_slab(cx, bar.far, hn::Sub(bar.part, number(1.0F)));
     return unit_range(blended(bar.faded, near, far), gradient_scale_3d);
@@ -142,38 +155,92 @@ HWY_INLINE VF value_slab(const Cell& cx, const NoiseRow& row) {
     return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF value_along(VF x, const NoiseRow& row) {
-    return unit_range(hn::Sub(value_slab(cell_of(x), row), number(0.5F)), 1.0F);
+HWY_INLINE VF value_along(const Cell& cx, const NoiseRow& row) {
+    return unit_range(hn::Sub(value_slab(cx, row), number(0.5F)), 1.0F);
 }
 
-HWY_INLINE VF value_along(VF x, const NoiseBar& bar) {
-    const Cell cx = cell_of(x);
+HWY_INLINE VF value_along(const Cell& cx, const NoiseBar& bar) {
     const VF n = blended(bar.faded, value_slab(cx, bar.near), value_slab(cx, bar.far));
     return unit_range(hn::Sub(n, number(0.5F)), 1.0F);
 }
 
-HWY_INLINE VF gradient_2(VF x, VF y) { return gradient_along(x, noise_row(y)); }
-HWY_INLINE VF gradient_3(VF x, VF y, VF z) { return gradient_along(x, noise_bar(y, z)); }
-HWY_INLINE VF value_2(VF x, VF y) { return value_along(x, noise_row(y)); }
-HWY_INLINE VF value_3(VF x, VF y, VF z) { return value_along(x, noise_bar(y, z)); }
+HWY_INLINE VF gradient_2(VF x, VF y) { return gradient_along(cell_of(x), noise_row(y)); }
+HWY_INLINE VF gradient_3(VF x, VF y, VF z) { return gradient_along(cell_of(x), noise_bar(y, z)); }
+HWY_INLINE VF value_2(VF x, VF y) { return value_along(cell_of(x), noise_row(y)); }
+HWY_INLINE VF value_3(VF x, VF y, VF z) { return value_along(cell_of(x), noise_bar(y, z)); }
 
-// Along a strip mostly x alone changes; then the rest is worked out once.
-template <class Along>
-HWY_INLINE void noise_strip_2(const KernelArgs& k, Along along) {
+// What a coordinate comes to, as three strips: its cell, the place within it, and that place faded.
+void noise_place(const KernelArgs& k) {
     const F d;
-    if (k.stride[1] != 0) return two_inputs(k, [&](VF x, VF y) { return along(x, noise_row(y)); });
-    const NoiseRow row = noise_row(hn::Load(d, k.in[1]));
-    one_input(k, [&](VF x) { return along(x, row); });
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        const Cell cell = cell_of(hn::Load(d, k.in[0] + i * k.stride[0]));
+        hn::Store(hn::BitCast(d, cell.low), d, k.out[0] + i);
+        hn::Store(cell.part, d, k.out[1] + i);
+        hn::Store(cell.faded, d, k.out[2] + i);
+    }
 }
 
-template <class Along>
+struct ValueAlong {
+    template <class Row>
+    HWY_INLINE VF operator()(const Cell& cell, const Row& row) const {
+        return value_along(cell, row);
+    }
+};
+struct GradientAlong {
+    template <class Row>
+    HWY_INLINE VF operator()(const Cell& cell, const Row& row) const {
+        return gradient_along(cell, row);
+    }
+};
+
+// Where the first coordinate comes from: itself, or what noise_place has made of it. `inputs` says how many that takes.
+struct PlainPlace {
+    static constexpr std::size_t inputs = 1;
+    static HWY_INLINE Cell cell(const KernelArgs& k, std::size_t i) {
+        return cell_of(hn::Load(F(), k.in[0] + i * k.stride[0]));
+    }
+};
+struct MadePlace {
+    static constexpr std::size_t inputs = 3;
+    static HWY_INLINE Cell cell(const KernelArgs& k, std::size_t i) {
+        const F d;
+        const VU low = hn::BitCast(U(), hn::Load(d, k.in[0] + i * k.stride[0]));
+        return {low, hn::Add(low, word(1U)), hn::Load(d, k.in[1] + i * k.stride[1]),
+                hn::Load(d, k.in[2] + i * k.stride[2])};
+    }
+};
+
+// Along a strip mostly the first coordinate alone changes; then the rest is worked out once.
+template <class Place, class Along>
+HWY_INLINE void noise_strip_2(const KernelArgs& k, Along along) {
+    const F d;
+    constexpr std::size_t y = Place::inputs;
+    if (k.stride[y] == 0) {
+        const NoiseRow row = noise_row(hn::Load(d, k.in[y]));
+        for (std::size_t i = 0; i < k.count; i += hn::Lanes(d))
+            hn::Store(along(Place::cell(k, i), row), d, k.out[0] + i);
+        return;
+    }
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        hn::Store(along(Place::cell(k, i), noise_row(hn::Load(d, k.in[y] + i))), d, k.out[0] + i);
+    }
+}
+
+template <class Place, class Along>
 HWY_INLINE void noise_strip_3(const KernelArgs& k, Along along) {
     const F d;
-    if (k.stride[1] != 0 || k.stride[2] != 0) {
-        return three_inputs(k, [&](VF x, VF y, VF z) { return along(x, noise_bar(y, z)); });
+    constexpr std::size_t y = Place::inputs;
+    constexpr std::size_t z = y + 1;
+    if (k.stride[y] == 0 && k.stride[z] == 0) {
+        const NoiseBar bar = noise_bar(hn::Load(d, k.in[y]), hn::Load(d, k.in[z]));
+        for (std::size_t i = 0; i < k.count; i += hn::Lanes(d))
+            hn::Store(along(Place::cell(k, i), bar), d, k.out[0] + i);
+        return;
     }
-    const NoiseBar bar = noise_bar(hn::Load(d, k.in[1]), hn::Load(d, k.in[2]));
-    one_input(k, [&](VF x) { return along(x, bar); });
+    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+        const NoiseBar bar = noise_bar(hn::Load(d, k.in[y] + i * k.stride[y]), hn::Load(d, k.in[z] + i * k.stride[z]));
+        hn::Store(along(Place::cell(k, i), bar), d, k.out[0] + i);
+    }
 }
 
 HWY_INLINE VF below_one(VF n) {
@@ -314,12 +381,15 @@ void fill_noise(KernelSet& set) {
         });
     });
     put(Op::hash3, three_words);
-    put(Op::value_noise_2, [](Args k) { noise_strip_2(k, [](VF x, const NoiseRow& r) { return value_along(x, r); }); });
-    put(Op::value_noise_3, [](Args k) { noise_strip_3(k, [](VF x, const NoiseBar& b) { return value_along(x, b); }); });
-    put(Op::gradient_noise_2,
-        [](Args k) { noise_strip_2(k, [](VF x, const NoiseRow& r) { return gradient_along(x, r); }); });
-    put(Op::gradient_noise_3,
-        [](Args k) { noise_strip_3(k, [](VF x, const NoiseBar& b) { return gradient_along(x, b); }); });
+    put(Op::noise_place, noise_place);
+    put(Op::value_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, ValueAlong()); });
+    put(Op::value_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, ValueAlong()); });
+    put(Op::gradient_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, GradientAlong()); });
+    put(Op::gradient_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, GradientAlong()); });
+    put(Op::value_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, ValueAlong()); });
+    put(Op::value_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, ValueAlong()); });
+    put(Op::gradient_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, GradientAlong()); });
+    put(Op::gradient_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, GradientAlong()); });
     put(Op::cellular_noise_2, [](Args k) { two_inputs(k, [](VF x, VF y) { return cellular_2(x, y); }); });
     put(Op::cellular_noise_3, [](Args k) { three_inputs(k, [](VF x, VF y, VF z) { return cellular_3(x, y, z); }); });
     put(Op::fractal_value_2, [](Args k) { three_inputs(k, fractal_2<value_2>); });

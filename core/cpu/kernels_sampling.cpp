@@ -4,6 +4,7 @@
 #include <hwy/foreach_target.h>
 // The order matters to Highway.
 // clang-format off
+#include <hwy/cache_control.h>
 #include <hwy/highway.h>
 #include "core/cpu/strip-inl.h"
 // clang-format on
@@ -249,7 +250,12 @@ void read_here(const KernelArgs& k) {
             picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
                                 static_cast<std::size_t>(k.x));
         const std::size_t blocks = k.count / lane_block * lane_block;
-        for (std::size_t i = 0; i < blocks; i += lane_block) part_pixels(pixel + 4 * i, k, i);
+        const bool more = k.x + 2 * static_cast<int>(blocks) <= picture.width;
+        for (std::size_t i = 0; i < blocks; i += lane_block) {
+            // The next strip is on its way from memory while this one is worked on.
+            for (std::size_t n = 0; more && n < 4 * lane_block; n += 16) hwy::Prefetch(pixel + 4 * (blocks + i) + n);
+            part_pixels(pixel + 4 * i, k, i);
+        }
         for (std::size_t i = blocks; i < k.count; ++i) {
             for (std::size_t c = 0; c < 4; ++c) k.out[c][i] = pixel[4 * i + c];
         }

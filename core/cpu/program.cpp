@@ -95,10 +95,13 @@ public:
     Machine(const Program& program, const RunInputs& inputs, Shared& shared, const Cancel& cancel)
         : program_(program),
           inputs_(inputs),
-          shared_(shared),
           cancel_(cancel),
           rows_(zeroed(2 * static_cast<std::size_t>(program.stores[of(Rate::row)]) * lane_block)),
           strips_(zeroed(static_cast<std::size_t>(program.stores[of(Rate::pixel)]) * strip_length())) {
+        stores_[of(Rate::uniform)] = {shared.uniforms.get(), lane_block, 0, 0, 0};
+        stores_[of(Rate::row)] = {rows_.get(), 2 * lane_block, 0, lane_block, 0};
+        stores_[of(Rate::column)] = {shared.columns.get(), shared.column_length, 1, 0, 1};
+        stores_[of(Rate::pixel)] = {strips_.get(), strip_length(), 0, strip_length() / 2, 1};
         args_.grid_width = inputs.width;
         args_.grid_height = inputs.height;
         args_.frame_width = inputs.frame_width;
@@ -220,30 +223,30 @@ private:
         return false;
     }
 
-    static std::size_t stride(Ref ref) { return ref.rate == Rate::uniform || ref.rate == Rate::row ? 0 : 1; }
+    std::size_t stride(Ref ref) const { return stores_[of(ref.rate)].stride; }
     std::size_t strip_length() const { return static_cast<std::size_t>(program_.strip_length); }
     float* address(Ref ref, int x, int row) const {
-        const auto index = static_cast<std::size_t>(ref.index);
-        const auto half = static_cast<std::size_t>(row);
-        switch (ref.rate) {
-            case Rate::uniform:
-                return shared_.uniforms.get() + index * lane_block;
-            case Rate::row:
-                return rows_.get() + (2 * index + half) * lane_block;
-            case Rate::column:
-                return shared_.columns.get() + index * shared_.column_length + static_cast<std::size_t>(x);
-            case Rate::pixel:
-                break;
-        }
-        return strips_.get() + index * strip_length() + half * strip_length() / 2;
+        const Store& store = stores_[of(ref.rate)];
+        return store.first + static_cast<std::size_t>(ref.index) * store.per_index +
+               static_cast<std::size_t>(x) * store.per_x + static_cast<std::size_t>(row) * store.per_row;
     }
+
+    // Where the values of one rate lie, and how far apart in floats: from one value to the next, by where in the
+    // picture's row the strip begins, from the upper row of a pair to the lower, from a pixel of the strip to the next.
+    struct Store {
+        float* first;
+        std::size_t per_index;
+        std::size_t per_x;
+        std::size_t per_row;
+        std::size_t stride;
+    };
 
     const Program& program_;
     const RunInputs& inputs_;
-    Shared& shared_;
     const Cancel& cancel_;
     hwy::AlignedFreeUniquePtr<float[]> rows_;
     hwy::AlignedFreeUniquePtr<float[]> strips_;
+    std::array<Store, 4> stores_{};
     KernelArgs args_;
 };
 

@@ -1,6 +1,7 @@
 // The real program with real files.
 #include <catch2/catch.hpp>
 
+#include "core/finish/file.h"
 #include "core/picture/files.h"
 #include "tests/support/finishes.h"
 #include "tests/support/temporary.h"
@@ -28,6 +29,28 @@ TEST_CASE("render writes the picture, the same every time") {
     const Result<Picture> picture = read_picture(folder.file("a.png"), PictureMeaning::colour);
     REQUIRE(picture);
     CHECK(picture->width == 320);
+}
+
+TEST_CASE("a 1080p finish with three stored pictures stays under 300 MB") {
+    const TemporaryFolder folder;
+    Image8 image{1920, 1080, {}};
+    for (int i = 0; i < 1920 * 1080 * 4; ++i) image.data.push_back(static_cast<std::uint8_t>(i * 7 % 256));
+    REQUIRE(write_png(folder.file("scene.png"), image));
+    Finish finish = test::finish_of({{"a", "texture(scene, uv + 0.01)"},
+                                     {"b", "texture(a, uv + 0.01)"},
+                                     {"c", "texture(b, uv + 0.01)"},
+                                     {"d", "texture(c, uv + 0.01)"}});
+    finish.frame_width = 1920;
+    finish.frame_height = 1080;
+    finish.grounds.push_back(test::picture_ground("scene", "scene.png"));
+    REQUIRE(save_finish(folder.file("f.lacquer"), finish));
+    const double megabytes = test::peak_megabytes(test::program_folder() + "/lacquer-cli",
+                                                  {"render", folder.file("f.lacquer"), "-o", folder.file("a.png")});
+    INFO(megabytes << " MB");
+    CHECK(megabytes > 50);
+#if !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__)
+    CHECK(megabytes < 300);
+#endif
 }
 
 TEST_CASE("a step, a dial and a scale can be asked for") {

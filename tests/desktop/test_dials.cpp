@@ -1,6 +1,8 @@
 // Dials by real drags and keys.
+#include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QMenu>
 #include <catch2/catch.hpp>
 
 #include "desktop/dials/dial_text.h"
@@ -133,6 +135,43 @@ TEST_CASE("responses and cues are made and changed on their pages") {
     emit kind->textActivated(QStringLiteral("wave"));
     bench.wait_for([&] { return bench.window().findChild<QLineEdit*>(QStringLiteral("field_rate")) != nullptr; });
     CHECK(bench.session().finish().responses[0].kind == "wave");
+}
+
+TEST_CASE("gradients and curves are made, changed and read, and a picture's way of being read is chosen") {
+    BenchWindow bench(test::demo_path());
+    bench.action("add_gradient");
+    const std::size_t last = bench.session().finish().grounds.size() - 1;
+    const auto ground = [&] { return bench.session().finish().grounds[last]; };
+    CHECK(ground().kind == GroundKind::gradient);
+    set_field(bench, "field_stops", "0 #000000, 0.5 #FF0000 x 2, 1 #FFFFFF opacity 0.5");
+    REQUIRE(ground().stops.size() == 3);
+    CHECK(ground().stops[1].value[0] == Approx(2));
+    set_field(bench, "field_stops", "0 red");
+    CHECK(ground().stops.size() == 3);
+    set_field(bench, "field_name", "Embers");
+    CHECK(ground().name == "embers");
+    bench.key(Qt::Key_Escape);
+    bench.session().select("light");
+    bench.key(Qt::Key_E);
+    bench.type("at(embers, 0.5)");
+    bench.key(Qt::Key_Return);
+    REQUIRE(find_step(bench.session().checked(), "light")->typed);
+    CHECK(find_step(bench.session().checked(), "light")->typed->type == Type::vec4);
+    bench.action("add_curve");
+    set_field(bench, "field_stops", "0 0, 0.25 1, 1 0");
+    CHECK(bench.session().finish().grounds.back().stops[1].value[0] == 1);
+    bench.key(Qt::Key_Escape);
+
+    bench.action("picture_page");
+    auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+    REQUIRE(menu != nullptr);
+    menu->actions().front()->trigger();
+    menu->close();
+    auto* wrap = bench.find<QComboBox>("field_wrap");
+    emit wrap->textActivated(QStringLiteral("mirror"));
+    CHECK(bench.session().finish().grounds.front().sampling.wrap == Wrap::mirror);
+    emit bench.find<QComboBox>("field_filter")->textActivated(QStringLiteral("nearest"));
+    CHECK(bench.session().finish().grounds.front().sampling.filter == Filter::nearest);
 }
 
 TEST_CASE("dial values read as they are typed") {

@@ -1,9 +1,12 @@
 #include "tests/support/temporary.h"
 
+#include <spawn.h>
+#include <sys/resource.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
 #include <array>
+#include <catch2/catch.hpp>
 #include <cstdio>
 #include <cstdlib>
 #include <fstream>
@@ -47,6 +50,19 @@ CommandResult run_command(const std::string& command) {
     const int status = pclose(pipe);
     result.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
     return result;
+}
+
+double peak_megabytes(const std::string& program, const std::vector<std::string>& arguments) {
+    std::vector<char*> words = {const_cast<char*>(program.c_str())};
+    for (const std::string& argument : arguments) words.push_back(const_cast<char*>(argument.c_str()));
+    words.push_back(nullptr);
+    pid_t child = 0;
+    REQUIRE(posix_spawn(&child, program.c_str(), nullptr, nullptr, words.data(), environ) == 0);
+    int status = 0;
+    rusage used{};
+    REQUIRE(wait4(child, &status, 0, &used) == child);
+    REQUIRE(status == 0);
+    return static_cast<double>(used.ru_maxrss) * 1024 / 1e6;
 }
 
 }  // namespace lacquer::test

@@ -4,6 +4,7 @@
 #include <filesystem>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace lacquer::test {
 
@@ -32,5 +33,8 @@ struct CommandResult {
     std::string output;
 };
 CommandResult run_command(const std::string& command);
+
+/// Runs a program, which must end well; the most memory that it held at a time, in megabytes.
+double peak_megabytes(const std::string& program, const std::vector<std::string>& arguments);
 
 }  // namespace lacquer::test

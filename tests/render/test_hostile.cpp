@@ -1,0 +1,87 @@
+// What nobody means to write, drawn: answers come within bounds of time and memory, and as IEEE 754 says.
+#include <catch2/catch.hpp>
+#include <chrono>
+#include <cmath>
+
+#include "core/picture/files.h"
+#include "tests/support/finishes.h"
+#include "tests/support/temporary.h"
+
+using namespace lacquer;
+using test::finish_of;
+
+namespace {
+
+float pixel_of(const std::string& formula) {
+    return test::draw(finish_of({{"a", formula}}), "a", 3, 2).picture.data[0];
+}
+
+}  // namespace
+
+TEST_CASE("whole numbers never stop the process") {
+    CHECK(pixel_of("float(int(-2147483648.0) / int(-1.0))") == -2147483648.0F);
+    CHECK(pixel_of("float(int(-2147483648.0) % int(-1.0))") == 0.0F);
+    CHECK(pixel_of("float(int(uv.x - uv.x) / int(uv.y - uv.y))") == 0.0F);
+    CHECK(pixel_of("float(1 << int(99.0))") == 8.0F);
+    CHECK(pixel_of("float(int(1e30))") == 2147483648.0F);
+    CHECK(pixel_of("float(abs(int(-2147483648.0)))") == -2147483648.0F);
+    CHECK(std::isinf(pixel_of("1e39 * 10000000000000000000000")));
+}
+
+TEST_CASE("not a number anywhere gives an answer everywhere") {
+    const std::string nan = "(sqrt(-1 - uv.x))";
+    CHECK(std::isnan(pixel_of(nan)));
+    for (const char* formula :
+         {"gradient_noise(vec2(NAN))", "value_noise(vec3(NAN, 1, NAN))", "cellular_noise(vec2(NAN, 0))",
+          "fractal_gradient_noise(vec2(NAN), NAN)", "fractal_cellular_noise(vec3(1), NAN)", "hash(NAN)",
+          "float(int(NAN))", "float(uint(NAN))", "smoothstep(NAN, NAN, NAN)", "texture(scene, vec2(NAN)).r",
+          "textureLod(scene, vec2(NAN, 0.5), NAN).r", "texelFetch(scene, ivec2(vec2(NAN))).r", "at(dusk, NAN).r",
+          "atan(NAN, NAN)", "pow(NAN, NAN)", "mod(NAN, 0)", "normalize(vec2(NAN)).x", "clamp(NAN, NAN, 0)"}) {
+        std::string text = formula;
+        for (auto at = text.find("NAN"); at != std::string::npos; at = text.find("NAN")) text.replace(at, 3, nan);
+        INFO(text);
+        const test::TemporaryFolder folder;
+        Image8 image{1, 1, {}};
+        image.data = {10, 20, 30, 255};
+        REQUIRE(write_png(folder.file("p.png"), image));
+        Finish finish = finish_of({{"a", text}});
+        finish.grounds = {test::picture_ground("scene", folder.file("p.png")),
+                          test::stops_ground("dusk", GroundKind::gradient, {})};
+        CHECK(test::draw(finish, "a", 33, 5).picture.data.size() == 33 * 5);
+    }
+}
+
+TEST_CASE("pictures of one pixel, of one long row and of nothing are drawn or refused in words") {
+    const Finish finish = finish_of({{"a", "uv.x * 3 - 1"},
+                                     {"b", "texture(a, uv * 9 - 4) + dFdx(a) + dFdy(a)"},
+                                     {"c", "gaussian_blur(vec4(b, a, 1, 1), 70)"}});
+    CHECK(std::isfinite(test::draw(finish, "c", 1, 1).picture.data[0]));
+    CHECK(test::draw(finish, "b", max_picture_side, 1).picture.width == max_picture_side);
+    CHECK(test::draw(finish, "b", 1, max_picture_side).picture.height == max_picture_side);
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = test::checked(finish);
+    request.steps = {""};
+    for (const auto& [width, height] :
+         std::vector<std::pair<int, int>>{{max_picture_side, max_picture_side}, {1 << 30, 1}, {1, 1 << 30}}) {
+        request.width = width;
+        request.height = height;
+        const Result<Frame> frame = renderer.render(request, Cancel());
+        REQUIRE_FALSE(frame);
+        CHECK(frame.fault().id == "render.size");
+        CHECK_FALSE(frame.fault().mend.empty());
+    }
+}
+
+TEST_CASE("a loop that would never end does, and a long one can be called off") {
+    const auto begin = std::chrono::steady_clock::now();
+    CHECK(pixel_of("float n = 0; for (float i = 0.0; i > uv.x - 2.0; i++) n += 1; return n;") == 65536.0F);
+    const auto endless = test::checked(finish_of({{"a", "for (float i = 0.0; i > -1.0; i++) {} return 1;"}}));
+    REQUIRE(endless->steps[0].fault);
+    CHECK(endless->steps[0].fault->id == "lang.turns");
+    CHECK(pixel_of("float n = 0; for (int i = 0; i < 1000; i++) for (int j = 0; j < int(uv.x * 0 + 1000); j++) n += 1; "
+                   "return n;") <= 65536.0F);
+    // Generous, since sanitizers slow this down tenfold: what is meant is "does not hang".
+    CHECK(std::chrono::steady_clock::now() - begin < std::chrono::seconds(60));
+}
