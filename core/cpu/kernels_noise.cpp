@@ -121,53 +121,95 @@ HWY_INLINE NoiseBar noise_bar(VF y, VF z) {
     return {noise_row(y, hashed(cell.low)), noise_row(y, hashed(cell.high)), cell.part, cell.faded};
 }
 
-HWY_INLINE VF gradient_along(const Cell& cx, const NoiseRow& row) {
+// Hashes of the four lattice points around a place: of the upper row and the lower.
+struct Corners {
+    VU left0;
+    VU right0;
+    VU left1;
+    VU right1;
+};
+
+HWY_INLINE Corners corners_of(const Cell& cx, const NoiseRow& row) {
+    return {hashed(hn::Add(cx.low, row.hash0)), hashed(hn::Add(cx.high, row.hash0)), hashed(hn::Add(cx.low, row.hash1)),
+            hashed(hn::Add(cx.high, row.hash1))};
+}
+
+// The eight in space.
+struct Corners3 {
+    Corners near;
+    Corners far;
+};
+
+HWY_INLINE Corners3 corners_of(const Cell& cx, const NoiseBar& bar) {
+    return {corners_of(cx, bar.near), corners_of(cx, bar.far)};
+}
+
+HWY_INLINE VF gradient_at(const Cell& cx, const NoiseRow& row, const Corners& corners) {
     const VF x1 = hn::Sub(cx.part, number(1.0F));
     const VF y1 = hn::Sub(row.part, number(1.0F));
-    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash0)), cx.part, row.part),
-                           slope(hashed(hn::Add(cx.high, row.hash0)), x1, row.part));
-    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash1)), cx.part, y1),
-                              slope(hashed(hn::Add(cx.high, row.hash1)), x1, y1));
+    const VF top = blended(cx.faded, slope(corners.left0, cx.part, row.part), slope(corners.right0, x1, row.part));
+    const VF bottom = blended(cx.faded, slope(corners.left1, cx.part, y1), slope(corners.right1, x1, y1));
     return unit_range(blended(row.faded, top, bottom), gradient_scale_2d);
 }
 
-HWY_INLINE VF gradient_slab(const Cell& cx, const NoiseRow& row, VF dz) {
+HWY_INLINE VF gradient_slab(const Cell& cx, const NoiseRow& row, const Corners& corners, VF dz) {
     const VF x1 = hn::Sub(cx.part, number(1.0F));
     const VF y1 = hn::Sub(row.part, number(1.0F));
-    const VF top = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash0)), cx.part, row.part, dz),
-                           slope(hashed(hn::Add(cx.high, row.hash0)), x1, row.part, dz));
-    const VF bottom = blended(cx.faded, slope(hashed(hn::Add(cx.low, row.hash1)), cx.part, y1, dz),
-                              slope(hashed(hn::Add(cx.high, row.hash1)), x1, y1, dz));
+    const VF top =
+        blended(cx.faded, slope(corners.left0, cx.part, row.part, dz), slope(corners.right0, x1, row.part, dz));
+    const VF bottom = blended(cx.faded, slope(corners.left1, cx.part, y1, dz), slope(corners.right1, x1, y1, dz));
     return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF gradient_along(const Cell& cx, const NoiseBar& bar) {
-    const VF near = gradient_slab(cx, bar.near, bar.part);
-    const VF far = gradient_slab(cx, bar.far, hn::Sub(bar.part, number(1.0F)));
+HWY_INLINE VF gradient_at(const Cell& cx, const NoiseBar& bar, const Corners3& corners) {
+    const VF near = gradient_slab(cx, bar.near, corners.near, bar.part);
+    const VF far = gradient_slab(cx, bar.far, corners.far, hn::Sub(bar.part, number(1.0F)));
     return unit_range(blended(bar.faded, near, far), gradient_scale_3d);
 }
 
-HWY_INLINE VF value_slab(const Cell& cx, const NoiseRow& row) {
-    const VF top =
-        blended(cx.faded, unit(hashed(hn::Add(cx.low, row.hash0))), unit(hashed(hn::Add(cx.high, row.hash0))));
-    const VF bottom =
-        blended(cx.faded, unit(hashed(hn::Add(cx.low, row.hash1))), unit(hashed(hn::Add(cx.high, row.hash1))));
+HWY_INLINE VF value_slab(const Cell& cx, const NoiseRow& row, const Corners& corners) {
+    const VF top = blended(cx.faded, unit(corners.left0), unit(corners.right0));
+    const VF bottom = blended(cx.faded, unit(corners.left1), unit(corners.right1));
     return blended(row.faded, top, bottom);
 }
 
-HWY_INLINE VF value_along(const Cell& cx, const NoiseRow& row) {
-    return unit_range(hn::Sub(value_slab(cx, row), number(0.5F)), 1.0F);
+HWY_INLINE VF value_at(const Cell& cx, const NoiseRow& row, const Corners& corners) {
+    return unit_range(hn::Sub(value_slab(cx, row, corners), number(0.5F)), 1.0F);
 }
 
-HWY_INLINE VF value_along(const Cell& cx, const NoiseBar& bar) {
-    const VF n = blended(bar.faded, value_slab(cx, bar.near), value_slab(cx, bar.far));
+HWY_INLINE VF value_at(const Cell& cx, const NoiseBar& bar, const Corners3& corners) {
+    const VF near = value_slab(cx, bar.near, corners.near);
+    const VF n = blended(bar.faded, near, value_slab(cx, bar.far, corners.far));
     return unit_range(hn::Sub(n, number(0.5F)), 1.0F);
 }
 
-HWY_INLINE VF gradient_2(VF x, VF y) { return gradient_along(cell_of(x), noise_row(y)); }
-HWY_INLINE VF gradient_3(VF x, VF y, VF z) { return gradient_along(cell_of(x), noise_bar(y, z)); }
-HWY_INLINE VF value_2(VF x, VF y) { return value_along(cell_of(x), noise_row(y)); }
-HWY_INLINE VF value_3(VF x, VF y, VF z) { return value_along(cell_of(x), noise_bar(y, z)); }
+struct GradientNoise {
+    template <class Rest>
+    HWY_INLINE VF operator()(VF x, const Rest& rest) const {
+        const Cell cell = cell_of(x);
+        return gradient_at(cell, rest, corners_of(cell, rest));
+    }
+    template <class Rest, class Around>
+    HWY_INLINE VF operator()(const Cell& cell, const Rest& rest, const Around& corners) const {
+        return gradient_at(cell, rest, corners);
+    }
+};
+struct ValueNoise {
+    template <class Rest>
+    HWY_INLINE VF operator()(VF x, const Rest& rest) const {
+        const Cell cell = cell_of(x);
+        return value_at(cell, rest, corners_of(cell, rest));
+    }
+    template <class Rest, class Around>
+    HWY_INLINE VF operator()(const Cell& cell, const Rest& rest, const Around& corners) const {
+        return value_at(cell, rest, corners);
+    }
+};
+
+HWY_INLINE VF gradient_2(VF x, VF y) { return GradientNoise()(x, noise_row(y)); }
+HWY_INLINE VF gradient_3(VF x, VF y, VF z) { return GradientNoise()(x, noise_bar(y, z)); }
+HWY_INLINE VF value_2(VF x, VF y) { return ValueNoise()(x, noise_row(y)); }
+HWY_INLINE VF value_3(VF x, VF y, VF z) { return ValueNoise()(x, noise_bar(y, z)); }
 
 // What a coordinate comes to, as three strips: its cell, the place within it, and that place faded.
 void noise_place(const KernelArgs& k) {
@@ -180,67 +222,65 @@ void noise_place(const KernelArgs& k) {
     }
 }
 
-struct ValueAlong {
-    template <class Row>
-    HWY_INLINE VF operator()(const Cell& cell, const Row& row) const {
-        return value_along(cell, row);
-    }
-};
-struct GradientAlong {
-    template <class Row>
-    HWY_INLINE VF operator()(const Cell& cell, const Row& row) const {
-        return gradient_along(cell, row);
-    }
-};
-
 // Where the first coordinate comes from: itself, or what noise_place has made of it. `inputs` says how many that takes.
 struct PlainPlace {
     static constexpr std::size_t inputs = 1;
-    static HWY_INLINE Cell cell(const KernelArgs& k, std::size_t i) {
-        return cell_of(hn::Load(F(), k.in[0] + i * k.stride[0]));
-    }
+    explicit PlainPlace(const KernelArgs& k) : x(input(k, 0)) {}
+    HWY_INLINE Cell cell(std::size_t i) const { return cell_of(x.at(i)); }
+    Input x;
 };
 struct MadePlace {
     static constexpr std::size_t inputs = 3;
-    static HWY_INLINE Cell cell(const KernelArgs& k, std::size_t i) {
-        const F d;
-        const VU low = hn::BitCast(U(), hn::Load(d, k.in[0] + i * k.stride[0]));
-        return {low, hn::Add(low, word(1U)), hn::Load(d, k.in[1] + i * k.stride[1]),
-                hn::Load(d, k.in[2] + i * k.stride[2])};
+    explicit MadePlace(const KernelArgs& k) : low(input(k, 0)), part(input(k, 1)), faded(input(k, 2)) {}
+    HWY_INLINE Cell cell(std::size_t i) const {
+        const VU bits = hn::BitCast(U(), low.at(i));
+        return {bits, hn::Add(bits, word(1U)), part.at(i), faded.at(i)};
     }
+    Input low;
+    Input part;
+    Input faded;
 };
 
-// Along a strip mostly the first coordinate alone changes; then the rest is worked out once.
-template <class Place, class Along>
-HWY_INLINE void noise_strip_2(const KernelArgs& k, Along along) {
-    const F d;
-    constexpr std::size_t y = Place::inputs;
-    if (k.stride[y] == 0) {
-        const NoiseRow row = noise_row(hn::Load(d, k.in[y]));
-        for (std::size_t i = 0; i < k.count; i += hn::Lanes(d))
-            hn::Store(along(Place::cell(k, i), row), d, k.out[0] + i);
-        return;
-    }
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(along(Place::cell(k, i), noise_row(hn::Load(d, k.in[y] + i))), d, k.out[0] + i);
-    }
+// All along the strip the first coordinate alone changes. Where it stays within its cell from one vector to the next,
+// so do the hashes around it.
+template <class Place, class Noise, class Rest>
+HWY_INLINE void noise_along(const KernelArgs& k, Noise noise, const Rest& rest) {
+    const Place place(k);
+    VU known = place.cell(0).low;
+    auto corners = corners_of(place.cell(0), rest);
+    along_strip(k, [&](std::size_t i) {
+        const Cell cell = place.cell(i);
+        if (!hn::AllTrue(U(), hn::Eq(cell.low, known))) {
+            corners = corners_of(cell, rest);
+            known = cell.low;
+        }
+        return noise(cell, rest, corners);
+    });
 }
 
-template <class Place, class Along>
-HWY_INLINE void noise_strip_3(const KernelArgs& k, Along along) {
-    const F d;
-    constexpr std::size_t y = Place::inputs;
-    constexpr std::size_t z = y + 1;
-    if (k.stride[y] == 0 && k.stride[z] == 0) {
-        const NoiseBar bar = noise_bar(hn::Load(d, k.in[y]), hn::Load(d, k.in[z]));
-        for (std::size_t i = 0; i < k.count; i += hn::Lanes(d))
-            hn::Store(along(Place::cell(k, i), bar), d, k.out[0] + i);
-        return;
-    }
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        const NoiseBar bar = noise_bar(hn::Load(d, k.in[y] + i * k.stride[y]), hn::Load(d, k.in[z] + i * k.stride[z]));
-        hn::Store(along(Place::cell(k, i), bar), d, k.out[0] + i);
-    }
+template <class Place, class Noise>
+HWY_INLINE void noise_strip_2(const KernelArgs& k, Noise noise) {
+    const Input y = input(k, Place::inputs);
+    if (y.stride == 0) return noise_along<Place>(k, noise, noise_row(y.at(0)));
+    const Place place(k);
+    along_strip(k, [&](std::size_t i) {
+        const Cell cell = place.cell(i);
+        const NoiseRow row = noise_row(y.at(i));
+        return noise(cell, row, corners_of(cell, row));
+    });
+}
+
+template <class Place, class Noise>
+HWY_INLINE void noise_strip_3(const KernelArgs& k, Noise noise) {
+    const Input y = input(k, Place::inputs);
+    const Input z = input(k, Place::inputs + 1);
+    if (y.stride == 0 && z.stride == 0) return noise_along<Place>(k, noise, noise_bar(y.at(0), z.at(0)));
+    const Place place(k);
+    along_strip(k, [&](std::size_t i) {
+        const Cell cell = place.cell(i);
+        const NoiseBar bar = noise_bar(y.at(i), z.at(i));
+        return noise(cell, bar, corners_of(cell, bar));
+    });
 }
 
 HWY_INLINE VF below_one(VF n) {
@@ -382,14 +422,14 @@ void fill_noise(KernelSet& set) {
     });
     put(Op::hash3, three_words);
     put(Op::noise_place, noise_place);
-    put(Op::value_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, ValueAlong()); });
-    put(Op::value_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, ValueAlong()); });
-    put(Op::gradient_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, GradientAlong()); });
-    put(Op::gradient_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, GradientAlong()); });
-    put(Op::value_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, ValueAlong()); });
-    put(Op::value_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, ValueAlong()); });
-    put(Op::gradient_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, GradientAlong()); });
-    put(Op::gradient_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, GradientAlong()); });
+    put(Op::value_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, ValueNoise()); });
+    put(Op::value_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, ValueNoise()); });
+    put(Op::gradient_noise_2, [](Args k) { noise_strip_2<PlainPlace>(k, GradientNoise()); });
+    put(Op::gradient_noise_3, [](Args k) { noise_strip_3<PlainPlace>(k, GradientNoise()); });
+    put(Op::value_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, ValueNoise()); });
+    put(Op::value_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, ValueNoise()); });
+    put(Op::gradient_placed_2, [](Args k) { noise_strip_2<MadePlace>(k, GradientNoise()); });
+    put(Op::gradient_placed_3, [](Args k) { noise_strip_3<MadePlace>(k, GradientNoise()); });
     put(Op::cellular_noise_2, [](Args k) { two_inputs(k, [](VF x, VF y) { return cellular_2(x, y); }); });
     put(Op::cellular_noise_3, [](Args k) { three_inputs(k, [](VF x, VF y, VF z) { return cellular_3(x, y, z); }); });
     put(Op::fractal_value_2, [](Args k) { three_inputs(k, fractal_2<value_2>); });

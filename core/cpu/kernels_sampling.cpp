@@ -4,7 +4,6 @@
 #include <hwy/foreach_target.h>
 // The order matters to Highway.
 // clang-format off
-#include <hwy/cache_control.h>
 #include <hwy/highway.h>
 #include "core/cpu/strip-inl.h"
 // clang-format on
@@ -250,12 +249,7 @@ void read_here(const KernelArgs& k) {
             picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
                                 static_cast<std::size_t>(k.x));
         const std::size_t blocks = k.count / lane_block * lane_block;
-        const bool more = k.x + 2 * static_cast<int>(blocks) <= picture.width;
-        for (std::size_t i = 0; i < blocks; i += lane_block) {
-            // The next strip is on its way from memory while this one is worked on.
-            for (std::size_t n = 0; more && n < 4 * lane_block; n += 16) hwy::Prefetch(pixel + 4 * (blocks + i) + n);
-            part_pixels(pixel + 4 * i, k, i);
-        }
+        for (std::size_t i = 0; i < blocks; i += lane_block) part_pixels(pixel + 4 * i, k, i);
         for (std::size_t i = blocks; i < k.count; ++i) {
             for (std::size_t c = 0; c < 4; ++c) k.out[c][i] = pixel[4 * i + c];
         }
@@ -281,13 +275,16 @@ void read_here(const KernelArgs& k) {
 void join_pixels(const std::array<const float*, 4>& parts, const std::array<std::size_t, 4>& strides, float* to,
                  std::size_t count) {
     const F d;
+    const Input r{parts[0], strides[0]};
+    const Input g{parts[1], strides[1]};
+    const Input b{parts[2], strides[2]};
+    const Input a{parts[3], strides[3]};
     for (std::size_t i = 0; i < count; i += hn::Lanes(d)) {
 #if HWY_TARGET == HWY_SCALAR
-        for (std::size_t c = 0; c < 4; ++c) to[4 * i + c] = parts[c][i * strides[c]];
+        const std::array<const Input*, 4> inputs = {&r, &g, &b, &a};
+        for (std::size_t c = 0; c < 4; ++c) to[4 * i + c] = inputs[c]->from[i * inputs[c]->stride];
 #else
-        hn::StoreInterleaved4(hn::Load(d, parts[0] + i * strides[0]), hn::Load(d, parts[1] + i * strides[1]),
-                              hn::Load(d, parts[2] + i * strides[2]), hn::Load(d, parts[3] + i * strides[3]), d,
-                              to + 4 * i);
+        hn::StoreInterleaved4(r.at(i), g.at(i), b.at(i), a.at(i), d, to + 4 * i);
 #endif
     }
 }

@@ -46,41 +46,50 @@ HWY_INLINE VI to_whole_vector(VF x) {
     return whole;
 }
 
+/// An input of a kernel, held apart from its arguments: for all the compiler knows, a store might change those.
+struct Input {
+    const float* from;
+    std::size_t stride;
+    HWY_INLINE VF at(std::size_t i) const { return hn::Load(F(), from + i * stride); }
+};
+HWY_INLINE Input input(const KernelArgs& k, std::size_t n) { return {k.in[n], k.stride[n]}; }
+
+template <class Body>
+HWY_INLINE void along_strip(const KernelArgs& k, Body body) {
+    const F d;
+    float* const out = k.out[0];
+    const std::size_t count = k.count;
+    for (std::size_t i = 0; i < count; i += hn::Lanes(d)) hn::Store(body(i), d, out + i);
+}
+
 template <class Body>
 HWY_INLINE void one_input(const KernelArgs& k, Body body) {
-    const F d;
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0])), d, k.out[0] + i);
-    }
+    const Input a = input(k, 0);
+    along_strip(k, [&](std::size_t i) { return body(a.at(i)); });
 }
 
 template <class Body>
 HWY_INLINE void two_inputs(const KernelArgs& k, Body body) {
-    const F d;
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1])), d,
-                  k.out[0] + i);
-    }
+    const Input a = input(k, 0);
+    const Input b = input(k, 1);
+    along_strip(k, [&](std::size_t i) { return body(a.at(i), b.at(i)); });
 }
 
 template <class Body>
 HWY_INLINE void three_inputs(const KernelArgs& k, Body body) {
-    const F d;
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1]),
-                       hn::Load(d, k.in[2] + i * k.stride[2])),
-                  d, k.out[0] + i);
-    }
+    const Input a = input(k, 0);
+    const Input b = input(k, 1);
+    const Input c = input(k, 2);
+    along_strip(k, [&](std::size_t i) { return body(a.at(i), b.at(i), c.at(i)); });
 }
 
 template <class Body>
 HWY_INLINE void four_inputs(const KernelArgs& k, Body body) {
-    const F d;
-    for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
-        hn::Store(body(hn::Load(d, k.in[0] + i * k.stride[0]), hn::Load(d, k.in[1] + i * k.stride[1]),
-                       hn::Load(d, k.in[2] + i * k.stride[2]), hn::Load(d, k.in[3] + i * k.stride[3])),
-                  d, k.out[0] + i);
-    }
+    const Input a = input(k, 0);
+    const Input b = input(k, 1);
+    const Input c = input(k, 2);
+    const Input e = input(k, 3);
+    along_strip(k, [&](std::size_t i) { return body(a.at(i), b.at(i), c.at(i), e.at(i)); });
 }
 
 }  // namespace lacquer::HWY_NAMESPACE
