@@ -2,9 +2,8 @@
 #include <algorithm>
 #include <bit>
 #include <map>
-#include <unordered_map>
+#include <optional>
 
-#include "core/base/hash.h"
 #include "core/cpu/ir.h"
 #include "core/cpu/kernels.h"
 
@@ -112,40 +111,73 @@ Ir fold_constants(const Ir& ir) {
     return rebuild.finish();
 }
 
+namespace {
+
+// Instructions that have been met, by what they compute. Those met within a loop or a part that may be skipped are
+// forgotten when it ends: what they made is not there outside.
+class Met {
+public:
+    explicit Met(std::size_t instructions) : slots_(std::bit_ceil(2 * instructions + 2)) {}
+
+    /// The first value of an instruction that computes the same, or nothing: then this one is remembered with `first`.
+    std::optional<int> find_or_add(const Instruction& i, int first) {
+        std::size_t at = hash(i) & (slots_.size() - 1);
+        while (slots_[at].used) {
+            Slot& slot = slots_[at];
+            if (slot.op == i.op && slot.bits == i.bits && slot.in == i.in) {
+                if (ended_[slot.part] == 0) return slot.first;
+                slot.part = open_.back();
+                slot.first = first;
+                return std::nullopt;
+            }
+            at = (at + 1) & (slots_.size() - 1);
+        }
+        slots_[at] = {true, i.op, i.bits, i.in, first, open_.back()};
+        return std::nullopt;
+    }
+    void open() {
+        open_.push_back(ended_.size());
+        ended_.push_back(0);
+    }
+    void close() {
+        ended_[open_.back()] = 1;
+        open_.pop_back();
+    }
+
+private:
+    struct Slot {
+        bool used = false;
+        Op op = Op::constant;
+        std::uint32_t bits = 0;
+        std::array<int, max_inputs> in{};
+        int first = 0;
+        std::size_t part = 0;
+    };
+    static std::size_t hash(const Instruction& i) {
+        std::uint64_t word = i.bits * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(i.op);
+        for (const int value : i.in) word = (word ^ static_cast<std::uint32_t>(value)) * 0x9E3779B97F4A7C15ULL;
+        return static_cast<std::size_t>(word >> 32U);
+    }
+    std::vector<Slot> slots_;
+    std::vector<std::size_t> open_{0};
+    std::vector<std::uint8_t> ended_{0};
+};
+
+}  // namespace
+
 Ir share_common(const Ir& ir) {
-    struct Key {
-        Op op;
-        std::uint32_t bits;
-        std::array<int, max_inputs> in;
-        bool operator==(const Key&) const = default;
-    };
-    const auto hash = [](const Key& key) {
-        std::uint32_t word = pcg(key.bits + static_cast<std::uint32_t>(key.op));
-        for (const int value : key.in) word = pcg(word + static_cast<std::uint32_t>(value));
-        return static_cast<std::size_t>(word);
-    };
     Rebuild rebuild(ir);
-    std::unordered_map<Key, int, decltype(hash)> seen(2 * ir.code.size(), hash);
-    // What was computed within a loop or a part that may be skipped is not there outside.
-    std::vector<std::vector<Key>> inside;
+    Met met(ir.code.size());
     int next = 0;
     for (const Instruction& old : ir.code) {
         const Instruction i = rebuild.with_moved_inputs(old);
         const int outputs = op_info(i.op).outputs;
-        if (opens(i.op)) inside.emplace_back();
-        if (closes(i.op)) {
-            for (const Key& key : inside.back()) seen.erase(key);
-            inside.pop_back();
-        }
-        const Key key{i.op, i.bits, i.in};
-        const auto found = stays(i.op) ? seen.end() : seen.find(key);
-        if (found != seen.end()) {
-            rebuild.alias(old.first_out, found->second, outputs);
+        if (opens(i.op)) met.open();
+        if (closes(i.op)) met.close();
+        const std::optional<int> known = stays(i.op) ? std::nullopt : met.find_or_add(i, next);
+        if (known) {
+            rebuild.alias(old.first_out, *known, outputs);
             continue;
-        }
-        if (!stays(i.op)) {
-            seen.emplace(key, next);
-            if (!inside.empty()) inside.back().push_back(key);
         }
         rebuild.keep(i, old.first_out);
         next += outputs;

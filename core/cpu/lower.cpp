@@ -14,7 +14,7 @@ Ir Lowering::run() {
         Parts parts = steps_.contains(name) ? steps_[name] : read_here(name, 4);
         const Scalar scalar = scalar_of(types_[name]);
         if (scalar != Scalar::real) parts = {convert_part(scalar, Scalar::real, parts[0])};
-        ir_.outputs.push_back({name, std::move(parts)});
+        ir_.outputs.push_back({name, {parts.begin(), parts.end()}});
     }
     return std::move(ir_);
 }

@@ -102,8 +102,8 @@ Parts Lowering::construct(const Typed& t) {
     if (is_matrix(t.type) && t.args.size() == 1 && (is_matrix(t.args[0].type) || all.size() == 1)) {
         return diagonal(t.type, t.args[0].type, all);
     }
-    if (all.size() == 1) all.resize(width, all[0]);
-    all.resize(width);
+    if (all.size() == 1) return Parts(width, all[0]);
+    all.cut(width);
     return all;
 }
 

@@ -14,7 +14,32 @@
 namespace lacquer {
 
 /// The values of one thing's parts.
-using Parts = std::vector<int>;
+class Parts {
+public:
+    Parts() = default;
+    Parts(std::initializer_list<int> values) {
+        for (const int value : values) push_back(value);
+    }
+    Parts(std::size_t count, int value) {
+        for (std::size_t k = 0; k < count; ++k) push_back(value);
+    }
+    void push_back(int value) { values_[size_++] = value; }
+    /// Takes away all but the first `count`.
+    void cut(std::size_t count) { size_ = count; }
+    std::size_t size() const { return size_; }
+    bool empty() const { return size_ == 0; }
+    int operator[](std::size_t k) const { return values_[k]; }
+    int& operator[](std::size_t k) { return values_[k]; }
+    const int* begin() const { return values_.data(); }
+    const int* end() const { return values_.data() + size_; }
+    int* begin() { return values_.data(); }
+    int* end() { return values_.data() + size_; }
+
+private:
+    // A 3 x 3 matrix made of ever so many vectors, the last of which sticks out.
+    std::array<int, 12> values_{};
+    std::size_t size_ = 0;
+};
 
 class Lowering {
 public:

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <unordered_set>
 
 #include "core/lang/type.h"
 
@@ -152,8 +153,12 @@ bool is_language_word(std::string_view name) {
 }
 
 bool is_builtin_name(std::string_view name) {
-    return is_language_word(name) ||
-           std::any_of(rows.begin(), rows.end(), [&](const BuiltinRow& row) { return row.name == name; });
+    static const std::unordered_set<std::string_view> names = [] {
+        std::unordered_set<std::string_view> all;
+        for (const BuiltinRow& row : rows) all.insert(row.name);
+        return all;
+    }();
+    return names.contains(name) || is_language_word(name);
 }
 
 std::string signature_text(const BuiltinRow& row) {

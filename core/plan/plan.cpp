@@ -2,8 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <set>
+#include <unordered_map>
+#include <utility>
 
 #include "core/base/text.h"
 #include "core/finish/kinds.h"
@@ -13,97 +14,110 @@ namespace lacquer {
 namespace {
 
 using Names = std::set<std::string, std::less<>>;
+using Views = std::vector<std::string_view>;
 
-// What one step takes from others.
+// What one step takes from others; the names lie in its tree.
 struct Sources {
-    Names here;   // steps whose value it uses at its own pixel
-    Names there;  // steps that it reads at other places
-    Names grounds;
-    Names pyramids;  // pictures that it reads at other sizes
+    Views here;   // steps whose value it uses at its own pixel
+    Views there;  // steps that it reads at other places
+    Views grounds;
+    Views pyramids;  // pictures that it reads at other sizes
 };
 
 Sources sources_of(const Typed& typed) {
     Sources sources;
     const auto collect = [&](const Typed& node) {
         if (node.kind != TypedKind::read && node.kind != TypedKind::symbol) return;
-        if (node.symbol == SymbolKind::ground || node.symbol == SymbolKind::gradient) sources.grounds.insert(node.name);
-        if (node.builtin == Builtin::texture_lod) sources.pyramids.insert(node.name);
+        if (node.symbol == SymbolKind::ground || node.symbol == SymbolKind::gradient)
+            sources.grounds.push_back(node.name);
+        if (node.builtin == Builtin::texture_lod) sources.pyramids.push_back(node.name);
         if (node.symbol == SymbolKind::step) {
-            (node.kind == TypedKind::read ? sources.there : sources.here).insert(node.name);
+            (node.kind == TypedKind::read ? sources.there : sources.here).push_back(node.name);
         }
     };
     visit_nodes(typed, collect);
     return sources;
 }
 
+// Steps go by their number among the checked ones: this runs at every edit.
 class Planner {
 public:
-    explicit Planner(const CheckedFinish& checked) : checked_(checked) {
-        for (const CheckedStep& step : checked.steps) {
-            if (!step.typed) continue;
-            steps_[step.name] = &step;
-            sources_[step.name] = sources_of(*step.typed);
+    explicit Planner(const CheckedFinish& checked)
+        : checked_(checked), sources_(checked.steps.size()), needed_(checked.steps.size()), stored_(needed_) {
+        for (std::size_t n = 0; n < checked.steps.size(); ++n) {
+            if (!checked.steps[n].typed) continue;
+            numbers_[checked.steps[n].name] = n;
+            sources_[n] = sources_of(*checked.steps[n].typed);
         }
     }
 
     Plan run(const std::vector<std::string>& wanted) {
         std::vector<std::string> good;
         for (const std::string& name : wanted) {
-            if (steps_.contains(name)) good.push_back(name);
+            if (numbers_.contains(name)) good.push_back(name);
         }
         find_stored(good);
-        for (const auto& [name, step] : steps_) {
-            if (step->scale != 1 && needed_.contains(name)) stored_.insert(name);
+        for (std::size_t n = 0; n < needed_.size(); ++n) {
+            if (needed_[n] != 0 && checked_.steps[n].scale != 1) stored_[n] = 1;
         }
         Plan plan;
-        for (const CheckedStep& step : checked_.steps) {
-            if (!stored_.contains(step.name)) continue;
-            plan.passes.push_back(pass_for("stores " + step.name, {step.name}, step.name));
+        for (std::size_t n = 0; n < stored_.size(); ++n) {
+            if (stored_[n] == 0) continue;
+            const CheckedStep& step = checked_.steps[n];
+            plan.passes.push_back(pass_for("stores " + step.name, {step.name}, n));
             plan.passes.back().scale = step.scale;
         }
-        plan.passes.push_back(pass_for("draws", good, ""));
+        plan.passes.push_back(pass_for("draws", good, checked_.steps.size()));
         return plan;
     }
 
 private:
+    template <class Strings>
+    void add_numbers(const Strings& names, std::vector<std::size_t>& todo) const {
+        for (const auto& name : names) todo.push_back(numbers_.at(name));
+    }
+
     void find_stored(const std::vector<std::string>& wanted) {
-        std::vector<std::string> todo = wanted;
+        std::vector<std::size_t> todo;
+        add_numbers(wanted, todo);
         while (!todo.empty()) {
-            const std::string name = todo.back();
+            const std::size_t n = todo.back();
             todo.pop_back();
-            if (!needed_.insert(name).second) continue;
-            const Sources& sources = sources_[name];
-            todo.insert(todo.end(), sources.here.begin(), sources.here.end());
-            todo.insert(todo.end(), sources.there.begin(), sources.there.end());
-            stored_.insert(sources.there.begin(), sources.there.end());
+            if (std::exchange(needed_[n], 1) != 0) continue;
+            add_numbers(sources_[n].here, todo);
+            add_numbers(sources_[n].there, todo);
+            for (const std::string_view name : sources_[n].there) stored_[numbers_.at(name)] = 1;
         }
     }
 
-    Pass pass_for(std::string name, const std::vector<std::string>& outputs, const std::string& own) {
+    // `own` is the number of the step that the pass stores.
+    Pass pass_for(std::string name, const std::vector<std::string>& outputs, std::size_t own) {
         Pass pass;
         pass.name = std::move(name);
         pass.outputs = outputs;
-        Names computed;
+        std::vector<std::uint8_t> computed(checked_.steps.size(), 0);
         Names stored;
         Names grounds;
         Names pyramids;
-        std::vector<std::string> todo = outputs;
+        std::vector<std::size_t> todo;
+        add_numbers(outputs, todo);
         while (!todo.empty()) {
-            const std::string step = todo.back();
+            const std::size_t n = todo.back();
             todo.pop_back();
-            if (step != own && stored_.contains(step)) {
-                stored.insert(step);
+            if (n != own && stored_[n] != 0) {
+                stored.insert(checked_.steps[n].name);
                 continue;
             }
-            if (!computed.insert(step).second) continue;
-            const Sources& sources = sources_[step];
-            todo.insert(todo.end(), sources.here.begin(), sources.here.end());
+            if (std::exchange(computed[n], 1) != 0) continue;
+            const Sources& sources = sources_[n];
+            add_numbers(sources.here, todo);
             stored.insert(sources.there.begin(), sources.there.end());
             grounds.insert(sources.grounds.begin(), sources.grounds.end());
             pyramids.insert(sources.pyramids.begin(), sources.pyramids.end());
         }
-        for (const CheckedStep& step : checked_.steps) {
-            if (computed.contains(step.name)) pass.steps.push_back({step.name, step.typed, step.text});
+        for (std::size_t n = 0; n < computed.size(); ++n) {
+            const CheckedStep& step = checked_.steps[n];
+            if (computed[n] != 0) pass.steps.push_back({step.name, step.typed, step.text});
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
@@ -116,10 +130,10 @@ private:
     }
 
     const CheckedFinish& checked_;
-    std::map<std::string, const CheckedStep*, std::less<>> steps_;
-    std::map<std::string, Sources, std::less<>> sources_;
-    Names needed_;
-    Names stored_;
+    std::unordered_map<std::string_view, std::size_t> numbers_;
+    std::vector<Sources> sources_;
+    std::vector<std::uint8_t> needed_;
+    std::vector<std::uint8_t> stored_;
 };
 
 std::string joined(const std::vector<std::string>& names) {

@@ -13,23 +13,20 @@
 namespace lacquer {
 
 FieldForm::FieldForm(QWidget* parent)
-    : QWidget(parent), title_(new QLabel(this)), complaint_(new QLabel(this)), grid_(nullptr) {
+    : QWidget(parent), title_(new QLabel(this)), words_(new QLabel(this)), grid_(nullptr) {
     setObjectName(QStringLiteral("field_form"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 8);
     column->setSpacing(6);
     auto* head = new QHBoxLayout;
     title_->setFont(theme::words(13, true));
-    complaint_->setObjectName(QStringLiteral("field_complaint"));
-    QPalette red = complaint_->palette();
-    red.setColor(QPalette::WindowText, theme::vermilion_text);
-    complaint_->setPalette(red);
+    words_->setObjectName(QStringLiteral("field_words"));
     auto* done = new QPushButton(tr("Done  Esc"), this);
     done->setObjectName(QStringLiteral("field_form_done"));
     connect(done, &QPushButton::clicked, this, &FieldForm::closed);
     head->addWidget(title_);
     head->addSpacing(12);
-    head->addWidget(complaint_, 1);
+    head->addWidget(words_, 1);
     head->addWidget(done);
     column->addLayout(head);
     column->addStretch(1);
@@ -37,7 +34,7 @@ FieldForm::FieldForm(QWidget* parent)
 
 void FieldForm::show_fields(const QString& title, const std::vector<Field>& fields, Change change) {
     title_->setText(title);
-    complaint_->clear();
+    tell({}, false);
     change_ = std::move(change);
     auto* column = static_cast<QVBoxLayout*>(layout());
     const QWidget* const focused = fields_ != nullptr ? fields_->focusWidget() : nullptr;
@@ -79,13 +76,13 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             auto* box = new QComboBox(fields_);
             box->addItems(field.choices);
             box->setCurrentText(field.value);
-            box->installEventFilter(this);
             connect(box, &QComboBox::textActivated, this,
                     [this, key = field.key](const QString& text) { apply(key, text); });
             input = box;
         }
         input->setObjectName(QStringLiteral("field_") + field.key);
         input->setToolTip(field.hint);
+        input->installEventFilter(this);
         label->setBuddy(input);
         label->setToolTip(field.hint);
         const int column_at = i / rows * 3;
@@ -97,10 +94,24 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     if (first != nullptr) first->setFocus();
 }
 
-void FieldForm::apply(const QString& key, const QString& value) { complaint_->setText(change_(key, value)); }
+void FieldForm::apply(const QString& key, const QString& value) {
+    const QString wrong = change_(key, value);
+    const QWidget* field = fields_->focusWidget();
+    tell(wrong.isEmpty() && field != nullptr ? field->toolTip() : wrong, !wrong.isEmpty());
+}
+
+void FieldForm::tell(const QString& words, bool wrong) {
+    wrong_ = wrong;
+    QPalette palette = words_->palette();
+    palette.setColor(QPalette::WindowText, wrong ? theme::vermilion_text : theme::quiet);
+    words_->setPalette(palette);
+    words_->setText(words);
+}
 
 bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() == QEvent::ShortcutOverride) {
+    // A complaint stays until something is right again.
+    if (event->type() == QEvent::FocusIn && !wrong_) tell(static_cast<QWidget*>(watched)->toolTip(), false);
+    if (event->type() == QEvent::ShortcutOverride && qobject_cast<QComboBox*>(watched) != nullptr) {
         const QString typed = static_cast<QKeyEvent*>(event)->text();
         if (!typed.isEmpty() && typed[0].isLetterOrNumber()) {
             event->accept();

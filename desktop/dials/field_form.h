@@ -35,13 +35,16 @@ signals:
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
-    /// Letters typed into a list choose from it; they are no shortcuts then.
+    /// The field with the focus says what it is for. Letters typed into a list choose from it; they are no shortcuts
+    /// then.
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void apply(const QString& key, const QString& value);
+    void tell(const QString& words, bool wrong);
     QLabel* title_;
-    QLabel* complaint_;
+    QLabel* words_;  ///< what the field is for, or what is wrong
+    bool wrong_ = false;
     QGridLayout* grid_;
     QWidget* fields_ = nullptr;
     Change change_;

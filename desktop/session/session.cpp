@@ -239,7 +239,7 @@ void Session::add_stops(GroundKind kind) {
     Finish changed = finish();
     Ground ground;
     ground.kind = kind;
-    ground.name = free_name(changed, kind == GroundKind::curve ? "curve" : "gradient");
+    ground.name = free_name(changed, kind == GroundKind::curve ? "shape" : "tones");
     const double low = kind == GroundKind::curve ? 0 : 0.01;
     ground.stops = {{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}};
     const std::string name = ground.name;
