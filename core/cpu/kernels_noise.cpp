@@ -305,8 +305,10 @@ HWY_INLINE VF cellular_2(VF x, VF y) {
     const VF fx = hn::Sub(x, floor_x);
     const VF fy = hn::Sub(y, floor_y);
     VF nearest = number(1.0F);
+    LACQUER_KEEP_LOOP
     for (int j = -1; j <= 1; ++j) {
         const VU row = hashed(hn::Add(iy, word(static_cast<std::uint32_t>(j))));
+        LACQUER_KEEP_LOOP
         for (int i = -1; i <= 1; ++i) {
             const VU hash = hashed(hn::Add(hn::Add(ix, word(static_cast<std::uint32_t>(i))), row));
             const VF dx = towards(i, from_bits(hn::ShiftRight<16>(hash), 1.0F / 65536), fx);
@@ -328,10 +330,13 @@ HWY_INLINE VF cellular_3(VF x, VF y, VF z) {
     const VF fy = hn::Sub(y, floor_y);
     const VF fz = hn::Sub(z, floor_z);
     VF nearest = number(1.0F);
+    LACQUER_KEEP_LOOP
     for (int k = -1; k <= 1; ++k) {
         const VU slab = hashed(hn::Add(iz, word(static_cast<std::uint32_t>(k))));
+        LACQUER_KEEP_LOOP
         for (int j = -1; j <= 1; ++j) {
             const VU row = hashed(hn::Add(hn::Add(iy, word(static_cast<std::uint32_t>(j))), slab));
+            LACQUER_KEEP_LOOP
             for (int i = -1; i <= 1; ++i) {
                 const VU hash = hashed(hn::Add(hn::Add(ix, word(static_cast<std::uint32_t>(i))), row));
                 const VU middle = hn::And(hn::ShiftRight<10>(hash), word(0x7FFU));
@@ -356,6 +361,7 @@ HWY_INLINE VF fractal(VF octaves, Noise noise) {
     VF weights = number(0.0F);
     float weight = 1;
     float scale = 1;
+    LACQUER_KEEP_LOOP
     for (int k = 0; k < max_octaves; ++k) {
         const VF left = hn::Sub(wanted, number(static_cast<float>(k)));
         const MF counts = hn::Gt(left, number(0.0F));

@@ -10,6 +10,15 @@
 
 #include "core/cpu/kernels.h"
 
+// Before a loop: keeps it a loop. Nested ones with long bodies, written out, take a compiler minutes and the processor
+// no less time.
+#undef LACQUER_KEEP_LOOP
+#if defined(__clang__)
+#define LACQUER_KEEP_LOOP _Pragma("clang loop unroll(disable)")
+#else
+#define LACQUER_KEEP_LOOP _Pragma("GCC unroll 1")
+#endif
+
 HWY_BEFORE_NAMESPACE();
 namespace lacquer::HWY_NAMESPACE {
 namespace hn = hwy::HWY_NAMESPACE;
