@@ -12,6 +12,22 @@ struct Helper {
     std::string_view text;
 };
 
+// GLSL hands no functions over, so each noise has a sum of its own for each width: octaves, each twice as fine.
+#define LACQUER_FRACTAL(noise, vec)                                 \
+    "float lq_fractal_" noise "_noise(" vec                         \
+    " where, float octaves) {\n"                                    \
+    "    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;\n" \
+    "    float sum = 0.0;\n"                                        \
+    "    float weights = 0.0;\n"                                    \
+    "    for (float k = 0.0; k < wanted; k++) {\n"                  \
+    "        float weight = lq_octave_weight(wanted, k);\n"         \
+    "        sum += weight * lq_" noise                             \
+    "_noise(where * exp2(k) + k * 17.31);\n"                        \
+    "        weights += weight;\n"                                  \
+    "    }\n"                                                       \
+    "    return min(sum / weights, 0.99999994);\n"                  \
+    "}\n"
+
 // Each uses only those above it.
 constexpr std::array helpers = {
     Helper{"lq_smoothstep", R"(// Equal edges make a step.
@@ -322,102 +338,12 @@ float lq_cellular_noise(vec3 where) {
     return min(sqrt(nearest), 0.99999994);
 }
 )"},
-    Helper{"lq_fractal_value_noise", R"(// Octaves, each twice as fine and half as strong.
-float lq_fractal_value_noise(vec2 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_value_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
-float lq_fractal_value_noise(vec3 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_value_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
+    Helper{"lq_octave_weight", R"(// Each octave counts half as much as the one before; the last may count in part.
+float lq_octave_weight(float octaves, float k) { return exp2(-k) * min(octaves - k, 1.0); }
 )"},
-    Helper{"lq_fractal_gradient_noise", R"(// Octaves, each twice as fine and half as strong.
-float lq_fractal_gradient_noise(vec2 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_gradient_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
-float lq_fractal_gradient_noise(vec3 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_gradient_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
-)"},
-    Helper{"lq_fractal_cellular_noise", R"(// Octaves, each twice as fine and half as strong.
-float lq_fractal_cellular_noise(vec2 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_cellular_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
-float lq_fractal_cellular_noise(vec3 where, float octaves) {
-    float wanted = octaves > 1.0 ? min(octaves, 8.0) : 1.0;
-    float sum = 0.0;
-    float weights = 0.0;
-    float weight = 1.0;
-    float scale = 1.0;
-    for (float k = 0.0; k < wanted; k++) {
-        float share = weight * min(wanted - k, 1.0);
-        sum += share * lq_cellular_noise(where * scale + k * 17.31);
-        weights += share;
-        weight *= 0.5;
-        scale *= 2.0;
-    }
-    return min(sum / weights, 0.99999994);
-}
-)"},
+    Helper{"lq_fractal_value_noise", LACQUER_FRACTAL("value", "vec2") LACQUER_FRACTAL("value", "vec3")},
+    Helper{"lq_fractal_gradient_noise", LACQUER_FRACTAL("gradient", "vec2") LACQUER_FRACTAL("gradient", "vec3")},
+    Helper{"lq_fractal_cellular_noise", LACQUER_FRACTAL("cellular", "vec2") LACQUER_FRACTAL("cellular", "vec3")},
 };
 
 // The helpers that a text calls.

@@ -16,7 +16,8 @@ void show_response_form(FieldForm& form, Session& session, const std::string& re
 void show_cue_form(FieldForm& form, Session& session, std::size_t cue);
 /// Name, brief, frame size and length.
 void show_finish_form(FieldForm& form, Session& session);
-/// Name, file and meaning of the ground at an index.
+/// Of the ground at an index: a picture's name, file, meaning and ways of being read; a gradient's or curve's name and
+/// stops.
 void show_ground_form(FieldForm& form, Session& session, std::size_t ground);
 
 }  // namespace lacquer

@@ -121,7 +121,6 @@ private:
     void moment_changed();
     void ask();
     RenderRequest request_for(std::vector<std::string> steps) const;
-    RenderRequest stage_request_;  ///< of the last good picture
     void tick();
     void autosave();
     void drop_autosave();
@@ -136,6 +135,7 @@ private:
     std::string selected_;
     std::string shown_;
     StagePicture stage_;
+    RenderRequest stage_request_;  ///< of the last good picture
     Thumbnails thumbnails_;
     double time_ = 0;
     bool playing_ = false;
