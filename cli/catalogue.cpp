@@ -1,8 +1,12 @@
-// lacquer-cli catalogue: all operations, as Markdown.
+// lacquer-cli catalogue: all operations, as Markdown or as pictures.
 #include <fmt/core.h>
 
 #include "cli/arguments.h"
+#include "cli/shown_operations.h"
 #include "cli/verbs.h"
+#include "core/base/text.h"
+#include "core/catalogue/markdown.h"
+#include "core/picture/files.h"
 
 namespace lacquer::cli {
 
@@ -24,19 +28,51 @@ A file is functions in the formula language, with a head of lines that begin wit
 | `//! about ...` | one sentence: what it does to the picture |
 | `//! says polar of {where} round {centre}` | how a row speaks of it |
 | `//! value centre 2 coordinate = vec2(0.5) in 0..1 px : words` | an argument: name; width (1 to 4, or `same`); role (mask, opacity, coordinate, displacement, colour, number); then, where wanted, the formula if left out, the range and its unit; words |
+| `//! value edges 1 choice = 0 of mirror, clamp : words` | a choice: its number is 0, 1 and so on |
+| `//! shown swirl(harbour)` | the formula by which it is shown, over the samples `harbour`, `chart`, `crab`, `blotch`, `hill` and `stones` (`core/catalogue/samples`) |
 | `//! picture picture same colour : words` | the same, for what is read at other places: a parameter of the type `sampler2D` |
 | `//! stage across size 1/4 repeat 3` | a function whose result is stored for the next, by its name; `size` is of the frame; `repeat` runs it so often, or as often as the frame can be halved (`levels`), each time reading the last round by its own name, with the round in a parameter `turn` |
 
 Without `stage` lines the function that is named as the file is the operation. `same` stands for the type of what it is called
-with. A stage sees the functions above it, the arguments that it names as parameters, and the names that every step knows.
+with. A stage sees the functions above it, the arguments that it names as parameters, the names that every step knows, and the
+operations that may stand in a formula. What goes by colours keeps their opacity with `with_opacity_of(colour, other)`.
 )";
+
+// The picture beside docs/operations.md.
+std::string picture_of(const Operation& operation) {
+    if (operation.shown.empty()) return "";
+    return fmt::format("![{}](operations/{}.png)\n\n`{}`\n\n", operation.title, operation.name, operation.shown);
+}
 
 }  // namespace
 
 Result<Done> catalogue(Arguments& arguments) {
+    Result<std::optional<std::string>> sheet = arguments.option("--sheet");
+    if (!sheet) return sheet.fault();
+    Result<std::optional<std::string>> folder = arguments.option("--pictures");
+    if (!folder) return folder.fault();
     const auto known = catalogue_of(arguments);
     if (!known) return known.fault();
-    fmt::print("{}{}", head, catalogue_as_markdown(**known));
+    if (!*sheet && !*folder) {
+        fmt::print("{}{}", head, catalogue_as_markdown(**known, [&](const Operation& operation) {
+                       return picture_of(operation) + cost_as_shown(*known, operation);
+                   }));
+        return Done{};
+    }
+    WorkerPool pool;
+    const Result<std::map<std::string, Image8>> pictures = shown_operations(*known, pool);
+    if (!pictures) return pictures.fault();
+    if (*folder) {
+        for (const auto& [name, image] : *pictures) {
+            if (auto written = write_png(**folder + "/" + name + ".png", image); !written) return written;
+        }
+    }
+    if (*sheet) {
+        const Result<Image8> whole = sheet_of(**known, *pictures);
+        if (!whole) return whole.fault();
+        if (auto written = write_png(**sheet, *whole); !written) return written;
+    }
+    fmt::print("{}\n", counted(pictures->size(), "operation"));
     return Done{};
 }
 

@@ -18,8 +18,8 @@ constexpr std::string_view help =
     "    --scale how finely it is drawn\n"
     "lacquer-cli explain FILE [--step NAME]\n"
     "    prints how a finish is understood, from its formulas down to strips and shaders\n"
-    "lacquer-cli catalogue\n"
-    "    prints what is known of the operations\n"
+    "lacquer-cli catalogue [--sheet SHEET.png] [--pictures FOLDER]\n"
+    "    prints what is known of the operations, or draws all of them on a sheet, or one by one\n"
     "All take --operations FOLDER in place of the user's own folder of operations.\n";
 
 int run(const std::vector<std::string>& words) {

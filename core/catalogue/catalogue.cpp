@@ -6,8 +6,9 @@
 #include <fstream>
 #include <iterator>
 #include <set>
+#include <string_view>
+#include <utility>
 
-#include "core/base/text.h"
 #include "core/lang/rename.h"
 
 namespace lacquer {
@@ -17,25 +18,25 @@ namespace {
 namespace fs = std::filesystem;
 
 // The one function of a plain operation, at a width where it goes by that of its arguments.
-Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width) {
+Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, const Scope& scope) {
     const std::string text = rename_in_formula(operation.text, "same", glsl_name(float_type(width)));
     const Result<Code> code = parse_code(text);
     if (!code) return code.fault();
-    auto functions = check_functions(*code, step_scope(), text);
+    auto functions = check_functions(*code, scope, text);
     if (!functions) return functions.fault();
     auto function = std::make_shared<TypedFunction>(*functions->at(operation.stages[0].function));
     function->foreign = true;
     return std::shared_ptr<const TypedFunction>(std::move(function));
 }
 
-Result<Callable> callable_of(const Operation& operation) {
+Result<Callable> callable_of(const Operation& operation, const Scope& scope) {
     Callable callable;
     for (const OperationArgument& argument : operation.arguments) {
         callable.same.push_back(argument.width == 0);
         callable.fallbacks.push_back(argument.fallback);
     }
     for (int width = operation.has_same() ? 1 : 4; width <= 4; ++width) {
-        auto function = plain_function(operation, width);
+        auto function = plain_function(operation, width, scope);
         if (!function) return function.fault();
         if (static_cast<std::size_t>((*function)->parameters) != operation.arguments.size()) {
             return Fault{"operation.head",
@@ -50,34 +51,61 @@ Result<Callable> callable_of(const Operation& operation) {
     return callable;
 }
 
+void refuse(Catalogue& catalogue, const OperationFile& file, Fault fault) {
+    if (fault.place.where.empty()) fault.place.where = file.path;
+    catalogue.operations.erase(file.name);
+    catalogue.plain.erase(file.name);
+    catalogue.broken[file.name] = fault;
+    catalogue.faults.push_back(std::move(fault));
+}
+
+// Adds files of different names. Those that call others wait until these are there.
+void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) {
+    Scope scope = step_scope();
+    scope.functions = &catalogue.plain;
+    for (bool last_try = false; !waiting.empty();) {
+        std::vector<const OperationFile*> still;
+        for (const OperationFile* file : waiting) {
+            Result<Operation> operation = read_operation(file->name, file->text, file->path);
+            if (!operation) {
+                refuse(catalogue, *file, operation.fault());
+                continue;
+            }
+            if (operation->is_plain()) {
+                Result<Callable> callable = callable_of(*operation, scope);
+                if (!callable && !last_try && callable.fault().id == "lang.unknown-function") {
+                    still.push_back(file);
+                    continue;
+                }
+                if (!callable) {
+                    refuse(catalogue, *file, callable.fault());
+                    continue;
+                }
+                catalogue.plain[file->name] = std::move(*callable);
+            }
+            catalogue.broken.erase(file->name);
+            catalogue.operations[file->name] = std::move(*operation);
+        }
+        last_try = still.size() == waiting.size();
+        waiting = std::move(still);
+    }
+}
+
 }  // namespace
 
 std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>& files) {
     auto catalogue = std::make_shared<Catalogue>();
+    std::vector<const OperationFile*> batch;
+    std::set<std::string_view> names;
     for (const OperationFile& file : files) {
-        const auto refuse = [&](Fault fault) {
-            if (fault.place.where.empty()) fault.place.where = file.path;
-            catalogue->operations.erase(file.name);
-            catalogue->plain.erase(file.name);
-            catalogue->broken[file.name] = fault;
-            catalogue->faults.push_back(std::move(fault));
-        };
-        Result<Operation> operation = read_operation(file.name, file.text, file.path);
-        if (!operation) {
-            refuse(operation.fault());
-            continue;
+        if (!names.insert(file.name).second) {
+            // It replaces one before, which others of its own batch may have called.
+            add_batch(*catalogue, std::exchange(batch, {}));
+            names = {file.name};
         }
-        if (operation->is_plain()) {
-            Result<Callable> callable = callable_of(*operation);
-            if (!callable) {
-                refuse(callable.fault());
-                continue;
-            }
-            catalogue->plain[file.name] = std::move(*callable);
-        }
-        catalogue->broken.erase(file.name);
-        catalogue->operations[file.name] = std::move(*operation);
+        batch.push_back(&file);
     }
+    add_batch(*catalogue, std::move(batch));
     return catalogue;
 }
 
@@ -116,39 +144,6 @@ std::string user_operations_folder() {
     if (data != nullptr && *data != '\0') return (fs::path(data) / "lacquer/operations").string();
     const char* home = std::getenv("HOME");
     return home == nullptr ? std::string() : (fs::path(home) / ".local/share/lacquer/operations").string();
-}
-
-std::string catalogue_as_markdown(const Catalogue& catalogue) {
-    std::set<std::string> groups;
-    for (const auto& [name, operation] : catalogue.operations) groups.insert(operation.group);
-    std::string text;
-    for (const std::string& group : groups) {
-        text += "\n## " + group + "\n";
-        for (const auto& [name, operation] : catalogue.operations) {
-            if (operation.group != group) continue;
-            std::string call = name + "(";
-            for (const OperationArgument& argument : operation.arguments) {
-                call += (call.back() == '(' ? "" : ", ") + argument.name;
-            }
-            text += "\n### " + operation.title + "\n\n`" + call + ")` - " + operation.about + "\n";
-            if (!operation.is_plain()) text += "It fills a whole step.\n";
-            text += "\n";
-            for (const OperationArgument& argument : operation.arguments) {
-                text += "- `" + argument.name + "`: " + argument.words + " (" +
-                        (argument.width == 0 ? std::string("any width")
-                                             : counted(static_cast<std::size_t>(argument.width), "number")) +
-                        (argument.picture ? ", read as a picture" : "") + ", " + argument.role;
-                if (argument.range) {
-                    text += "; " + shortest_number(argument.range->first) + " to " +
-                            shortest_number(argument.range->second);
-                    if (!argument.unit.empty()) text += " " + argument.unit;
-                }
-                if (!argument.fallback.empty()) text += "; `" + argument.fallback + "` if left out";
-                text += ")\n";
-            }
-        }
-    }
-    return text;
 }
 
 }  // namespace lacquer

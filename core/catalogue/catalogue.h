@@ -29,7 +29,8 @@ struct OperationFile {
 /// The operations that come along.
 const std::vector<OperationFile>& built_in_operation_files();
 
-/// Reads and checks all of these; later ones replace earlier ones of the same name.
+/// Reads and checks all of these; later ones replace earlier ones of the same name. They may call each other where a
+/// formula could, but not in a circle.
 std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>& files);
 
 /// The operations that come along and nothing else; read once.
@@ -43,8 +44,5 @@ std::string user_operations_folder();
 
 /// The operations that come along and those of a folder, which may be missing or have no name.
 std::shared_ptr<const Catalogue> catalogue_with_folder(const std::string& folder);
-
-/// Everything that is known of the operations, as Markdown.
-std::string catalogue_as_markdown(const Catalogue& catalogue);
 
 }  // namespace lacquer

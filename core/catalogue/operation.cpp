@@ -14,7 +14,9 @@ namespace lacquer {
 namespace {
 
 constexpr std::size_t max_file = 65536;
-constexpr std::array<std::string_view, 6> roles = {"mask", "opacity", "coordinate", "displacement", "colour", "number"};
+constexpr std::array<std::string_view, 7> roles = {"mask",   "opacity", "coordinate", "displacement",
+                                                   "colour", "number",  "choice"};
+constexpr std::size_t max_choices = 16;
 
 // One line of the head, read word by word.
 class HeadLine {
@@ -62,7 +64,23 @@ private:
     const std::string& file_;
 };
 
+// of CHOICE, CHOICE, ...
+Result<Done> read_choices(HeadLine& line, OperationArgument& argument) {
+    const auto fault = [&] {
+        return line.fault("the choices of '" + argument.name + "' are missing", "write them like of inside, outside");
+    };
+    if (!line.take("of ") || argument.width != 1) return fault();
+    do {
+        argument.choices.push_back(line.before({",", " : "}));
+        if (argument.choices.back().empty() || argument.choices.size() > max_choices) return fault();
+    } while (line.take(","));
+    if (argument.choices.size() < 2) return fault();
+    argument.range = {0, static_cast<double>(argument.choices.size() - 1)};
+    return Done{};
+}
+
 // value NAME WIDTH ROLE [= DEFAULT] [in LEAST..MOST] [UNIT] : WORDS
+// value NAME 1 choice [= DEFAULT] of CHOICE, CHOICE, ... : WORDS
 Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
     OperationArgument argument;
     argument.picture = picture;
@@ -80,9 +98,12 @@ Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
     argument.role = line.word();
     if (std::find(roles.begin(), roles.end(), argument.role) == roles.end()) {
         return line.fault("'" + argument.role + "' is no role",
-                          "mask, opacity, coordinate, displacement, colour or number");
+                          "mask, opacity, coordinate, displacement, colour, number or choice");
     }
-    if (line.take("=")) argument.fallback = line.before({" in ", " : "});
+    if (line.take("=")) argument.fallback = line.before({" in ", " of ", " : "});
+    if (argument.role == "choice") {
+        if (auto good = read_choices(line, argument); !good) return good.fault();
+    }
     if (line.take("in ")) {
         const std::string range = line.word();
         const std::size_t dots = range.find("..");
@@ -139,6 +160,8 @@ Result<Done> read_head_line(HeadLine& line, Operation& operation) {
         operation.about = line.rest();
     } else if (key == "says") {
         operation.says = line.rest();
+    } else if (key == "shown") {
+        operation.shown = line.rest();
     } else if (key == "value" || key == "picture") {
         Result<OperationArgument> argument = read_argument(line, key == "picture");
         if (!argument) return argument.fault();
@@ -149,7 +172,7 @@ Result<Done> read_head_line(HeadLine& line, Operation& operation) {
         operation.stages.push_back(std::move(*stage));
     } else {
         return line.fault("'" + key + "' is not known in an operation's head",
-                          "title, group, about, says, value, picture or stage");
+                          "title, group, about, says, shown, value, picture or stage");
     }
     return Done{};
 }

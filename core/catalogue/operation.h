@@ -16,10 +16,11 @@ struct OperationArgument {
     std::string name;
     bool picture = false;  ///< read at other places, so stored first
     int width = 1;         ///< 1 to 4 numbers; 0 is `same`: as wide as what it is called with
-    std::string role;      ///< mask, opacity, coordinate, displacement, colour, number
+    std::string role;      ///< mask, opacity, coordinate, displacement, colour, number, choice
     std::string fallback;  ///< a formula for where it is left out; empty if it must be given
     std::optional<std::pair<double, double>> range;
     std::string unit;
+    std::vector<std::string> choices;  ///< of the role choice: what 0, 1, 2 and so on stand for
     std::string words;
 };
 
@@ -36,7 +37,8 @@ struct Operation {
     std::string title;
     std::string group;
     std::string about;
-    std::string says;  ///< how a row speaks of it, such as "polar of {where} round {centre}"
+    std::string says;   ///< how a row speaks of it, such as "polar of {where} round {centre}"
+    std::string shown;  ///< a formula over the samples on which it shows what it does best
     std::vector<OperationArgument> arguments;
     std::vector<OperationStage> stages;  ///< in order; the last gives the step its value
     std::string text;                    ///< the whole file
@@ -49,7 +51,7 @@ struct Operation {
 };
 
 /// Reads an operation's file. The head is made of lines that begin with //! and a word: title, group, about, says,
-/// value, picture, stage; docs/operations.md tells what they hold. `name` is the file's without its ending.
+/// shown, value, picture, stage; docs/operations.md tells what they hold. `name` is the file's without its ending.
 /// Faults, with line: `operation.head`, `operation.name`, and those of the language.
 Result<Operation> read_operation(std::string name, std::string text, std::string file);
 

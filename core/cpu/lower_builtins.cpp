@@ -124,6 +124,9 @@ Parts Lowering::call(const Typed& t) {
                 return k == 3 ? a[3] : emit(Op::select, {clear, zero, emit(Op::divide, {a[k], a[3]})});
             });
         }
+        case Builtin::with_opacity_of:
+            if (a.size() == 4) return {a[0], a[1], a[2], b[3]};
+            return a;
         case Builtin::hash3:
             return row(emit(Op::hash3, {a[0], a[1], a[2]}), 3);
         case Builtin::hash_2:

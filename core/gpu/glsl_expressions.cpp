@@ -291,6 +291,9 @@ std::string GlslExpressions::call(const Typed& t) {
             return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_premultiply"));
         case Builtin::unpremultiply:
             return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_unpremultiply"));
+        case Builtin::with_opacity_of:
+            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1)
+                                        : plain(helper("lq_with_opacity_of"));
         case Builtin::normalize:
             return plain(helper("lq_normalize"));
         case Builtin::hash_1:

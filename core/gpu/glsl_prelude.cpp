@@ -106,6 +106,8 @@ uvec4 lq_remainder(uvec4 a, uvec4 b) { return uvec4(lq_remainder(a.xyz, b.xyz), 
     Helper{"lq_unpremultiply",
            R"(vec4 lq_unpremultiply(vec4 c) { return c.a == 0.0 ? vec4(0.0) : vec4(c.rgb / c.a, c.a); }
 )"},
+    Helper{"lq_with_opacity_of", R"(vec4 lq_with_opacity_of(vec4 c, vec4 other) { return vec4(c.rgb, other.a); }
+)"},
     Helper{"lq_minus", R"(// Works on the colours and keeps the opacity.
 vec4 lq_minus(vec3 a, vec4 b) { return vec4(a - b.rgb, b.a); }
 )"},

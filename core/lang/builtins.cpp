@@ -102,6 +102,8 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::premultiply, "premultiply", 'g', "g", "colour", "colours times their opacity; less than 4 numbers stay"},
     {B::unpremultiply, "unpremultiply", 'g', "g", "colour",
      "colours without their opacity again; 0 where that is 0; less than 4 numbers stay"},
+    {B::with_opacity_of, "with_opacity_of", 'g', "gg", "colour other",
+     "the colours of one with the opacity of another; less than 4 numbers stay"},
     {B::hash_1, "hash", 'f', "f", "cell", "a random number in 0..1 for each whole number"},
     {B::hash_2, "hash", 'f', "2", "cell", "a random number in 0..1 for each unit square"},
     {B::hash_3, "hash", 'f', "3", "cell", "a random number in 0..1 for each unit cube"},

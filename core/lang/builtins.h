@@ -104,6 +104,7 @@ enum class Builtin {
     // opacity
     premultiply,
     unpremultiply,
+    with_opacity_of,
     // random and noise
     hash_1,
     hash_2,

@@ -88,7 +88,10 @@ std::optional<int> counted_turns(const TypedStatement& loop) {
 
 class CodeChecker {
 public:
-    CodeChecker(const Scope& scope, std::string_view text) : scope_(scope), text_(text), expressions_(scope, text) {}
+    // Within an operation's file its own functions hide operations of the same name, so that a new operation breaks
+    // none.
+    CodeChecker(const Scope& scope, std::string_view text, bool of_operation)
+        : scope_(scope), text_(text), of_operation_(of_operation), expressions_(scope, text) {}
 
     Result<std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>>> functions(const Code& code) {
         for (const FunctionSyntax& syntax : code.functions) {
@@ -189,7 +192,7 @@ private:
 
     Result<Done> add_function(const FunctionSyntax& syntax) {
         const std::optional<Type> type = type_named(syntax.type);
-        if (is_builtin_name(syntax.name) || is_called(syntax.name)) {
+        if (is_builtin_name(syntax.name) || (!of_operation_ && is_called(syntax.name))) {
             return fault("lang.duplicate", syntax.word, "there is a function '" + syntax.name + "' already",
                          "give yours another name");
         }
@@ -453,6 +456,7 @@ private:
 
     const Scope& scope_;
     std::string_view text_;
+    bool of_operation_;
     ExpressionChecker expressions_;
     TypedFunction made_;
     int loops_ = 0;
@@ -463,11 +467,11 @@ private:
 
 Result<std::map<std::string, std::shared_ptr<const TypedFunction>, std::less<>>> check_functions(
     const Code& code, const Scope& scope, std::string_view text) {
-    return CodeChecker(scope, text).functions(code);
+    return CodeChecker(scope, text, true).functions(code);
 }
 
 Result<Typed> check_code(const Code& code, const Scope& scope, std::string_view text) {
-    return CodeChecker(scope, text).run(code);
+    return CodeChecker(scope, text, false).run(code);
 }
 
 }  // namespace lacquer

@@ -340,6 +340,8 @@ Value call_builtin(const Typed& t, const std::array<Value, 3>& args) {
             if (width < 4) return a;
             if (a.parts[3] == 0.0F) return make_vec4(0, 0, 0, 0);
             return make_vec4(a.parts[0] / a.parts[3], a.parts[1] / a.parts[3], a.parts[2] / a.parts[3], a.parts[3]);
+        case Builtin::with_opacity_of:
+            return width < 4 ? a : make_vec4(a.parts[0], a.parts[1], a.parts[2], b.parts[3]);
         case Builtin::hash_1:
             return make_number(unit_from_hash(pcg(lattice(a.parts[0]))));
         case Builtin::hash_2:

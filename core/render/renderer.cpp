@@ -65,9 +65,43 @@ struct Renderer::Run {
     std::map<std::string, Picture, std::less<>> stored;
     std::map<std::string, PicturePtr, std::less<>> grounds;
     std::map<std::string, Copies, std::less<>> copies;
+    std::vector<Picture> spare;  ///< of stored steps that nothing reads any more, to be drawn on again
     Frame frame;
     bool whole = true;
+
+    Picture blank(int wide, int high, int channels) {
+        const auto fits = [&](const Picture& picture) {
+            return picture.width == wide && picture.height == high && picture.channels == channels;
+        };
+        const auto found = std::find_if(spare.begin(), spare.end(), fits);
+        if (found == spare.end()) return {wide, high, channels};
+        Picture taken = std::move(*found);
+        spare.erase(found);
+        return taken;
+    }
+    void release(const std::string& name) {
+        const auto found = stored.find(name);
+        if (found == stored.end()) return;
+        spare.push_back(std::move(found->second));
+        stored.erase(found);
+        copies.erase(name);
+    }
 };
+
+namespace {
+
+// For each pass, the stored steps that it is the last to read.
+std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
+    std::map<std::string, std::size_t> last;
+    for (std::size_t i = 0; i < plan.passes.size(); ++i) {
+        for (const std::string& name : plan.passes[i].stored) last[name] = i;
+    }
+    std::vector<std::vector<std::string>> names(plan.passes.size());
+    for (const auto& [name, pass] : last) names[pass].push_back(name);
+    return names;
+}
+
+}  // namespace
 
 Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels)
     : pool_(pool), kernels_(kernels ? std::move(*kernels) : best_kernels()) {}
@@ -229,6 +263,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             {},
             {},
             {},
+            {},
             true};
     if (!is_drawable_size(run.width, run.height) || !is_drawable_size(frame_width, frame_height)) {
         return Fault{"render.size",
@@ -241,6 +276,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     const Plan plan = plan_for(checked, request.steps);
     run.frame.passes = plan.passes.size();
 
+    const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (const Pass& pass : plan.passes) {
         for (const std::string& name : pass.grounds) {
             if (run.grounds.contains(name)) continue;
@@ -254,8 +290,8 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         for (const std::string& name : pass.outputs) {
             const CheckedStep* step = find_step(checked, name);
             types.push_back(step != nullptr ? step->typed->type : Type::vec4);
-            outputs.emplace_back(scaled_side(run.width, pass.scale), scaled_side(run.height, pass.scale),
-                                 stores ? 4 : width_of(types.back()));
+            outputs.push_back(run.blank(scaled_side(run.width, pass.scale), scaled_side(run.height, pass.scale),
+                                        stores ? 4 : width_of(types.back())));
         }
         draw_pass(run, pass, outputs);
         if (!run.whole) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
@@ -266,6 +302,8 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
                 run.frame.steps.push_back({pass.outputs[k], types[k], std::move(outputs[k])});
             }
         }
+        const auto index = static_cast<std::size_t>(&pass - plan.passes.data());
+        for (const std::string& name : done_with[index]) run.release(name);
     }
     run.frame.milliseconds =
         std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();

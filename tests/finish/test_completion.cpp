@@ -38,8 +38,8 @@ bool fits(const Completions& completions, std::string_view name) {
 }  // namespace
 
 TEST_CASE("a word that has been begun is completed, what begins so first") {
-    const Completions completions = at("1 + ri|");
-    CHECK(completions.word == Span{4, 6});
+    const Completions completions = at("1 + rim|");
+    CHECK(completions.word == Span{4, 7});
     REQUIRE(completions.choices.size() == 2);
     CHECK(completions.choices[0].name == "rim");
     CHECK(completions.choices[0].signature == "float rim");

@@ -2,6 +2,7 @@
 //! group Neighbours
 //! about Softens a picture evenly, as if it were out of focus.
 //! says blur {picture} by {sigma}
+//! shown gaussian_blur(harbour, 7)
 //! picture picture same colour : what is softened
 //! value sigma 1 number = 4 in 0..64 px : standard deviation of the Gaussian
 //! stage copy
@@ -22,7 +23,7 @@ float share(float away, float sigma) {
 // a cubic B-spline one of 1 / 3.
 float rest(float sigma, float size) {
     float variance = sigma * sigma / (size * size);
-    return sqrt(max(variance - (1.0 - 1.0 / (size * size)) / 6.0 - 1.0 / 3.0, 0.01));
+    return sqrt(clamp(variance - (1.0 - 1.0 / (size * size)) / 6.0 - 1.0 / 3.0, 0.01, 256.0));
 }
 // A tent over eight pixels as four linear readings between two pixels each: where, and how much. Unlike a plain average it
 // leaves everything in its place.

@@ -2,6 +2,7 @@
 //! group Colour
 //! about Gives every value a colour: from dark over middle to light.
 //! says {x} as {dark}, {middle}, {light}
+//! shown gradient_map(blotch, vec3(0.02, 0.05, 0.12), vec3(0.6, 0.12, 0.05), vec3(1, 0.85, 0.5))
 //! value x 1 mask : the value
 //! value dark 3 colour = vec3(0) : the colour at 0
 //! value middle 3 colour = vec3(0.5) : the colour half-way

@@ -2,6 +2,7 @@
 //! group Coordinates
 //! about Repeats what is read in columns and rows.
 //! says tile {where} {across} by {down}
+//! shown texture(harbour, tile(uv, 3, 3))
 //! value where 2 coordinate = uv : the places to repeat
 //! value across 1 number = 4 in 1..32 : columns
 //! value down 1 number = 4 in 1..32 : rows
