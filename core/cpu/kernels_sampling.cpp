@@ -151,6 +151,30 @@ HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, 
     }
 }
 
+// Taps in one row of the picture, each one pixel on from the one before.
+struct Run {
+    std::int32_t first = 0;
+    float across = 0;
+};
+HWY_INLINE bool find_run(const float* u, std::size_t u_stride, int width, Run& run) {
+    const F d;
+    const I di;
+    VI expected = hn::Zero(di);
+    VF across = hn::Zero(d);
+    for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
+        const Tap x = tap(hn::Load(d, u + i * u_stride), width);
+        if (i == 0) {
+            run = {hn::GetLane(x.low), hn::GetLane(x.fraction)};
+            expected = hn::Add(hn::Iota(di, 0), hn::Set(di, run.first));
+            across = hn::Set(d, run.across);
+        }
+        const MF same = hn::And(hn::Eq(x.fraction, across), hn::RebindMask(d, hn::Eq(x.low, expected)));
+        if (!hn::AllTrue(d, same)) return false;
+        expected = hn::Add(expected, hn::Set(di, static_cast<std::int32_t>(hn::Lanes(d))));
+    }
+    return true;
+}
+
 // Taps that lie side by side need no gathering. A fraction that is not 0 says that there is a neighbour.
 HWY_INLINE void blend_side_by_side(const float* first, std::size_t row, float across, float along, float* to) {
     const F d;
@@ -194,11 +218,30 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
     if (picture.sampling != Sampling{}) return sample_otherwise(k, u, u_stride, v, v_stride);
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
+    const bool level = v_stride == 0;  // the whole strip reads one row
+    const Tap row = tap(hn::Load(F(), v), picture.height);
+    const auto row_length = 4 * static_cast<std::size_t>(picture.width);
+    const float* const row_begin = picture.data + static_cast<std::size_t>(hn::GetLane(row.low)) * row_length;
+    const float along = hn::GetLane(row.fraction);
     for (std::size_t i = 0; i < k.count; i += lane_block) {
+        Run run;
+        if (level && find_run(u + i * u_stride, u_stride, picture.width, run)) {
+            const float* first = row_begin + 4 * static_cast<std::size_t>(run.first);
+            if (run.across == 0.0F && along == 0.0F) {
+                part_pixels(first, k, i);
+            } else {
+                blend_side_by_side(first, row_length, run.across, along, colours.data());
+                part_pixels(colours.data(), k, i);
+            }
+            continue;
+        }
         find_taps(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
+        if (taps.side_by_side && taps.on_pixels) {
+            part_pixels(picture.data + taps.first[0], k, i);
+            continue;
+        }
         if (taps.side_by_side) {
-            blend_side_by_side(picture.data + taps.first[0], 4 * static_cast<std::size_t>(picture.width),
-                               taps.across[0], taps.along[0], colours.data());
+            blend_side_by_side(picture.data + taps.first[0], row_length, taps.across[0], taps.along[0], colours.data());
             part_pixels(colours.data(), k, i);
             continue;
         }
@@ -226,11 +269,44 @@ void sample_level(const KernelArgs& k) {
     });
 }
 
+// True for a block of pixels that lie side by side in one row of the picture.
+HWY_INLINE bool is_run(const Input& x, const Input& y, std::size_t i, const PictureView& picture) {
+    const I di;
+    const auto first = std::bit_cast<std::int32_t>(x.from[i * x.stride]);
+    const auto row = std::bit_cast<std::int32_t>(y.from[i * y.stride]);
+    const auto length = static_cast<std::int32_t>(lane_block);
+    if (first < 0 || first > picture.width - length || row < 0 || row >= picture.height) return false;
+    VI expected = hn::Add(hn::Iota(di, 0), hn::Set(di, first));
+    bool run = true;
+    for (std::size_t n = 0; n < lane_block; n += hn::Lanes(di)) {
+        const MF there = hn::RebindMask(F(), hn::Eq(hn::BitCast(di, x.at(i + n)), expected));
+        const MF level = hn::RebindMask(F(), hn::Eq(hn::BitCast(di, y.at(i + n)), hn::Set(di, row)));
+        run = run && hn::AllTrue(F(), hn::And(there, level));
+        expected = hn::Add(expected, hn::Set(di, static_cast<std::int32_t>(hn::Lanes(di))));
+    }
+    return run;
+}
+
 void fetch(const KernelArgs& k) {
-    one_by_one(k, [&](std::size_t i) {
-        return lacquer::fetch(*k.picture, std::bit_cast<std::int32_t>(k.in[0][i * k.stride[0]]),
-                              std::bit_cast<std::int32_t>(k.in[1][i * k.stride[1]]));
-    });
+    const PictureView& picture = *k.picture;
+    const Input x{k.in[0], k.stride[0]};
+    const Input y{k.in[1], k.stride[1]};
+    for (std::size_t i = 0; i < k.count; i += lane_block) {
+        if (picture.data != nullptr && is_run(x, y, i, picture)) {
+            part_pixels(
+                picture.data + 4 * (static_cast<std::size_t>(std::bit_cast<std::int32_t>(y.from[i * y.stride])) *
+                                        static_cast<std::size_t>(picture.width) +
+                                    static_cast<std::size_t>(std::bit_cast<std::int32_t>(x.from[i * x.stride]))),
+                k, i);
+            continue;
+        }
+        for (std::size_t n = i; n < std::min(k.count, i + lane_block); ++n) {
+            const std::array<float, 4> colour =
+                lacquer::fetch(picture, std::bit_cast<std::int32_t>(x.from[n * x.stride]),
+                               std::bit_cast<std::int32_t>(y.from[n * y.stride]));
+            for (std::size_t c = 0; c < 4; ++c) k.out[c][n] = colour[c];
+        }
+    }
 }
 
 void picture_size(const KernelArgs& k) {

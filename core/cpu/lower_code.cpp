@@ -12,13 +12,30 @@ namespace {
 
 constexpr int most_unrolled_turns = 64;
 constexpr std::size_t most_unrolled_nodes = 6000;
-constexpr std::size_t worth_skipping = 24;  // nodes
+constexpr std::size_t worth_skipping = 24;  // as `work_of` counts
 
-std::size_t size_of(const std::vector<TypedStatement>& statements) {
+std::size_t size_of(std::span<const TypedStatement> statements) {
     std::size_t size = 0;
     const auto count = [&](const Typed&) { ++size; };
     visit_nodes(statements, count);
     return size;
+}
+
+// About how many instructions of the plainest kind a node takes by itself.
+std::size_t work_of(const Typed& node) {
+    if (node.kind == TypedKind::read) return 12;
+    if (node.kind == TypedKind::call && node.builtin >= Builtin::value_noise_2 &&
+        node.builtin <= Builtin::fractal_cellular_3) {
+        return worth_skipping;
+    }
+    return 1;
+}
+
+std::size_t work_of(std::span<const TypedStatement> statements) {
+    std::size_t work = 0;
+    const auto count = [&](const Typed& node) { work += work_of(node); };
+    visit_nodes(statements, count);
+    return work;
 }
 
 void find_assigned(const std::vector<TypedStatement>& statements, std::vector<int>& variables, bool& gives_back) {
@@ -91,12 +108,21 @@ Parts Lowering::chosen(Active active, const Parts& fresh, const Parts& old) {
     return each(fresh.size(), [&](std::size_t k) { return emit(Op::select, {active.mask, fresh[k], old[k]}); });
 }
 
-Lowering::Active Lowering::statements(const std::vector<TypedStatement>& list, Active active) {
-    for (const TypedStatement& s : list) {
+Lowering::Active Lowering::statements(std::span<const TypedStatement> list, Active active) {
+    for (std::size_t n = 0; n < list.size(); ++n) {
         if (active.kind == Active::Kind::none) break;
-        active = statement(s, active);
+        const Active before = active;
+        active = statement(list[n], active);
+        // Some have left: where all have, what follows need not be run.
+        const std::span<const TypedStatement> rest = list.subspan(n + 1);
+        if (!(active == before) && active.kind == Active::Kind::some && is_worth_skipping(rest))
+            return skippable(rest, active);
     }
     return active;
+}
+
+bool Lowering::is_worth_skipping(std::span<const TypedStatement> list) const {
+    return unrolling_ == Unrolling::yes && work_of(list) >= worth_skipping;
 }
 
 Lowering::Active Lowering::statement(const TypedStatement& s, Active active) {
@@ -160,8 +186,7 @@ Lowering::Active Lowering::branch(const TypedStatement& s, Active active) {
     const int condition = value(s.values[0])[0];
     const Active yes = both(active, {Active::Kind::some, condition});
     const auto arm = [&](const std::vector<TypedStatement>& body, Active meant) {
-        const bool skips = unrolling_ == Unrolling::yes && size_of(body) >= worth_skipping;
-        return skips ? skippable(body, meant) : statements(body, meant);
+        return is_worth_skipping(body) ? skippable(body, meant) : statements(body, meant);
     };
     const Active after_yes = arm(s.body, yes);
     const Active no = without(active, condition);
@@ -171,7 +196,7 @@ Lowering::Active Lowering::branch(const TypedStatement& s, Active active) {
 
 // Where nobody is meant, none of this is run, and what it would have set is worth nothing: each is picked again
 // outside.
-Lowering::Active Lowering::skippable(const std::vector<TypedStatement>& body, Active meant) {
+Lowering::Active Lowering::skippable(std::span<const TypedStatement> body, Active meant) {
     const std::vector<Parts> variables = frame_->variables;
     const std::optional<Parts> result = frame_->result;
     const std::optional<int> gone = frame_->gone;

@@ -5,6 +5,7 @@
 #include <array>
 #include <map>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -104,12 +105,13 @@ private:
         std::vector<Loop> loops;
     };
     Parts run_function(const Typed& t);
-    Active statements(const std::vector<TypedStatement>& list, Active active);
+    Active statements(std::span<const TypedStatement> list, Active active);
+    bool is_worth_skipping(std::span<const TypedStatement> list) const;
     Active statement(const TypedStatement& s, Active active);
     void set(const TypedStatement& s, Active active);
     void give_back(const TypedStatement& s, Active active);
     Active branch(const TypedStatement& s, Active active);
-    Active skippable(const std::vector<TypedStatement>& body, Active meant);
+    Active skippable(std::span<const TypedStatement> body, Active meant);
     Active loop(const TypedStatement& s, Active active);
     Active unrolled(const TypedStatement& s, Active active);
     Active turning(const TypedStatement& s, Active active);

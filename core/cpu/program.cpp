@@ -301,8 +301,13 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
     std::vector<Ref> refs(static_cast<std::size_t>(ir.value_count));
     StripStore strips;
     std::vector<std::size_t> open;
-    std::vector<std::vector<int>> ends(ir.code.size() + 1);  // values by their last use
-    for (std::size_t v = 0; v < last.size(); ++v) ends[last[v]].push_back(static_cast<int>(v));
+    // Values by their last use, in one row; those of an instruction begin at its place in `ends`.
+    std::vector<std::size_t> ends(ir.code.size() + 2, 0);
+    for (const std::size_t use : last) ++ends[use + 1];
+    for (std::size_t n = 1; n < ends.size(); ++n) ends[n] += ends[n - 1];
+    std::vector<std::size_t> ending(last.size());
+    std::vector<std::size_t> filled = ends;
+    for (std::size_t v = 0; v < last.size(); ++v) ending[filled[last[v]]++] = v;
     for (std::size_t n = 0; n < ir.code.size(); ++n) {
         const Instruction& i = ir.code[n];
         const OpInfo& info = op_info(i.op);
@@ -337,8 +342,8 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
             lines.push_back(line);
         }
         // Outputs were placed first: no kernel may write over what it still reads.
-        for (const int value : ends[n]) {
-            const Ref ref = refs[static_cast<std::size_t>(value)];
+        for (std::size_t k = ends[n]; k < ends[n + 1]; ++k) {
+            const Ref ref = refs[ending[k]];
             if (ref.rate == Rate::pixel) strips.give_back(ref.index);
         }
     }

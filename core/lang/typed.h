@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -146,13 +147,16 @@ template <class Visit>
 void visit_nodes(const Typed& typed, Visit& visit);
 
 template <class Visit>
-void visit_nodes(const std::vector<TypedStatement>& statements, Visit& visit) {
+void visit_nodes(std::span<const TypedStatement> statements, Visit& visit) {
+    const auto all = [&](const std::vector<TypedStatement>& inner) {
+        visit_nodes(std::span<const TypedStatement>(inner), visit);
+    };
     for (const TypedStatement& statement : statements) {
-        visit_nodes(statement.first, visit);
+        all(statement.first);
         for (const Typed& value : statement.values) visit_nodes(value, visit);
-        visit_nodes(statement.last, visit);
-        visit_nodes(statement.body, visit);
-        visit_nodes(statement.otherwise, visit);
+        all(statement.last);
+        all(statement.body);
+        all(statement.otherwise);
     }
 }
 
@@ -160,7 +164,7 @@ template <class Visit>
 void visit_nodes(const Typed& typed, Visit& visit) {
     visit(typed);
     for (const Typed& arg : typed.args) visit_nodes(arg, visit);
-    if (typed.function != nullptr) visit_nodes(typed.function->body, visit);
+    if (typed.function != nullptr) visit_nodes(std::span<const TypedStatement>(typed.function->body), visit);
 }
 
 }  // namespace lacquer

@@ -60,15 +60,15 @@ void LadderView::paintEvent(QPaintEvent*) {
     painter.save();
     painter.translate(-scrolled());
     const QRect visible = viewport()->rect().translated(scrolled());
-    for (const LadderRow& row : rows_) {
-        if (!row.area.intersects(visible)) continue;
-        if (row.kind == LadderRowKind::coat) {
-            paint_coat(painter, row);
-        } else {
-            paint_step(painter, row);
+    const auto for_visible = [&](bool coats, const auto& paint) {
+        for (const LadderRow& row : rows_) {
+            if ((row.kind == LadderRowKind::coat) == coats && row.area.intersects(visible)) paint(row);
         }
-    }
+    };
+    for_visible(false, [&](const LadderRow& row) { paint_step(painter, row); });
     paint_threads(painter);
+    // Headings last: a thread runs on behind them.
+    for_visible(true, [&](const LadderRow& row) { paint_coat(painter, row); });
     painter.restore();
     paint_chips(painter);
     if (no_steps) paint_empty(painter);

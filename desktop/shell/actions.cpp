@@ -9,6 +9,7 @@ namespace {
 constexpr std::array rows = {
     ActionRow{"new_finish", "Finish", "New", "Ctrl+N", "start an empty finish"},
     ActionRow{"open_finish", "Finish", "Open…", "Ctrl+O", "open a finish"},
+    ActionRow{"open_demo", "Finish", "Start from a demo…", "Ctrl+Shift+O", "open one of the finishes that come along"},
     ActionRow{"save_finish", "Finish", "Save", "Ctrl+S", "save the finish"},
     ActionRow{"save_finish_as", "Finish", "Save as…", "Ctrl+Shift+S", "save the finish in another place"},
     ActionRow{"", "Finish", "", "", ""},

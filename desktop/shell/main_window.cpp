@@ -22,6 +22,7 @@
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/time_rule.h"
+#include "desktop/session/demos.h"
 #include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/settings.h"
@@ -167,6 +168,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
     return {
         {"new_finish", [&s] { s.start_new(); }},
         {"open_finish", [&s] { s.open_asking(); }},
+        {"open_demo", [this] { open_demo(); }},
         {"save_finish", [&s] { s.save(); }},
         {"save_finish_as", [&s] { s.save_as(); }},
         {"finish_page",
@@ -346,16 +348,29 @@ void MainWindow::close_form() {
 
 void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
     if (names.isEmpty()) return session_.say(none);
-    const auto show = [this, open](int i) {
+    choose(names, [this, open](int i) {
         open(i);
         show_form();
-    };
-    if (names.size() == 1) return show(0);
+    });
+}
+
+void MainWindow::choose(const QStringList& names, const std::function<void(int)>& take) {
+    if (names.size() == 1) return take(0);
     auto* menu = new QMenu(this);
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->setObjectName(QStringLiteral("page_menu"));
-    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [show, i] { show(i); });
+    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [take, i] { take(i); });
     menu->popup(QCursor::pos());
+}
+
+void MainWindow::open_demo() {
+    const QList<Demo> demos = demos_in(demo_folder());
+    if (demos.isEmpty()) return session_.say(tr("No demos lie beside the program"));
+    QStringList names;
+    for (const Demo& demo : demos) names.append(demo.name);
+    choose(names, [this, demos](int i) {
+        if (session_.may_leave()) session_.open(demos[i].path);
+    });
 }
 
 void MainWindow::add_dial() {

@@ -53,6 +53,8 @@ private:
     void show_form();
     void close_form();
     void choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none);
+    void choose(const QStringList& names, const std::function<void(int)>& take);
+    void open_demo();
     void add_dial();
     void add_response();
     void add_stops(GroundKind kind);

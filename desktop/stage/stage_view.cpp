@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "desktop/session/session.h"
+#include "desktop/stage/start_list.h"
 #include "desktop/theme/theme.h"
 
 namespace lacquer {
@@ -13,17 +14,32 @@ namespace {
 
 constexpr int margin = 16;
 constexpr int pill_height = 22;
+constexpr int beginning_height = 70;  // of the words above the list to start from
 
 }  // namespace
 
-StageView::StageView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+StageView::StageView(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), start_list_(new StartList(session, this)) {
     setObjectName(QStringLiteral("stage"));
     setAccessibleName(tr("Stage"));
     setMinimumSize(320, 180);
     connect(&session_, &Session::stage_changed, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::selection_changed, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::finish_changed, this, &StageView::place_start_list);
+    place_start_list();
 }
+
+bool StageView::shows_nothing() const {
+    return session_.checked().steps.empty() && first_picture(session_.finish()) == nullptr;
+}
+
+void StageView::place_start_list() {
+    start_list_->setGeometry(rect().adjusted(margin, beginning_height, -margin, -2 * margin - pill_height));
+    start_list_->setVisible(shows_nothing());
+}
+
+void StageView::resizeEvent(QResizeEvent*) { place_start_list(); }
 
 void StageView::show_finished() { session_.show_step({}); }
 
@@ -50,10 +66,8 @@ QRect StageView::picture_area() const {
 void StageView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), theme::stage_grey);
-    const bool nothing = session_.checked().steps.empty() && first_picture(session_.finish()) == nullptr;
-    if (nothing) {
-        paint_message(painter, tr("Nothing to show yet"),
-                      tr("Add a picture (G) or a step (A), or open a finish (Ctrl+O)."));
+    if (shows_nothing()) {
+        paint_beginning(painter);
     } else {
         paint_picture(painter);
     }
@@ -93,11 +107,12 @@ void StageView::paint_picture(QPainter& painter) const {
     theme::paint_text(painter, box.adjusted(26, 0, -6, 0), notice, theme::words(), theme::text);
 }
 
-void StageView::paint_message(QPainter& painter, const QString& title, const QString& body) const {
-    const QRect area = rect().adjusted(40, 0, -40, 0);
-    theme::paint_text(painter, area.translated(0, -12), title, theme::words(13, true), theme::text, Qt::AlignHCenter);
-    theme::paint_text(painter, area.translated(0, 12), body, theme::words(), QColor(0xBB, 0xB3, 0xA9),
-                      Qt::AlignHCenter);
+void StageView::paint_beginning(QPainter& painter) const {
+    const QRect line(margin + 6, margin, width() - 2 * margin, 18);
+    theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(13, true), theme::text);
+    theme::paint_text(painter, line.translated(0, 22),
+                      tr("Add a picture (G) or a step (A), open a finish (Ctrl+O), or start from one of these."),
+                      theme::words(), QColor(0xBB, 0xB3, 0xA9));
 }
 
 void StageView::paint_pills(QPainter& painter) {

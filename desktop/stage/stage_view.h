@@ -6,6 +6,7 @@
 namespace lacquer {
 
 class Session;
+class StartList;
 
 class StageView : public QWidget {
     Q_OBJECT
@@ -21,6 +22,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     struct Pill {
@@ -30,10 +32,13 @@ private:
     QRect picture_area() const;
     void paint_picture(QPainter& painter) const;
     void paint_pills(QPainter& painter);
-    void paint_message(QPainter& painter, const QString& title, const QString& body) const;
+    void paint_beginning(QPainter& painter) const;
+    bool shows_nothing() const;
+    void place_start_list();
     void toggle_shown();
 
     Session& session_;
+    StartList* start_list_;
     bool actual_size_ = false;
     QPoint pan_;
     QPoint drag_from_;

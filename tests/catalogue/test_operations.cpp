@@ -170,5 +170,29 @@ TEST_CASE("docs/operations.md is what the operations' files say") {
     const test::CommandResult made =
         test::run_command(test::program_folder() + "/lacquer-cli catalogue --operations /nowhere");
     CHECK(made.code == 0);
-    CHECK(made.output == test::read_file(std::string(LACQUER_SOURCE) + "/docs/operations.md"));
+    const bool same = made.output == test::read_file(std::string(LACQUER_SOURCE) + "/docs/operations.md");
+    INFO("lacquer-cli catalogue > docs/operations.md writes it again");
+    CHECK(same);
+}
+
+TEST_CASE("the pictures beside docs/operations.md are what the operations draw, and the sheet holds all of them") {
+    const test::TemporaryFolder folder;
+    const std::string cli = test::program_folder() + "/lacquer-cli catalogue --operations /nowhere";
+    REQUIRE(test::run_command(cli + " --pictures " + folder.path().string() + " --sheet " + folder.file("sheet.png"))
+                .code == 0);
+    INFO("lacquer-cli catalogue --pictures docs/operations draws them again");
+    for (const auto& [name, operation] : built_in_catalogue()->operations) {
+        INFO(name);
+        const auto kept =
+            read_picture(std::string(LACQUER_SOURCE) + "/docs/operations/" + name + ".png", PictureMeaning::data);
+        const auto made = read_picture(folder.file(name + ".png"), PictureMeaning::data);
+        REQUIRE(kept);
+        REQUIRE(made);
+        CHECK(kept->data == made->data);
+    }
+    const auto sheet = read_picture(folder.file("sheet.png"), PictureMeaning::data);
+    REQUIRE(sheet);
+    CHECK(sheet->width > 8 * 240);
+    CHECK(sheet->height > 14 * 135);
+    CHECK(test::run_command(cli + " --sheet " + folder.file("none/sheet.png")).code == 1);
 }

@@ -1,5 +1,5 @@
 // Draws the pictures of docs/screenshots; not part of the tests. LACQUER_SHOTS names the folder.
-#include <QLineEdit>
+#include <QListWidget>
 #include <catch2/catch.hpp>
 #include <cstdlib>
 
@@ -44,7 +44,21 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "dial-page.png");
     }
     {
+        BenchWindow bench(test::demo_path("dissolve-plain"));
+        bench.session().set_time(1.3);
+        bench.session().select("rim");
+        shoot(bench, "dissolve.png");
+    }
+    {
+        BenchWindow bench(test::demo_path("lamp-glow"));
+        bench.session().set_time(0.6);
+        bench.session().select("glowing");
+        shoot(bench, "lamp-glow.png");
+    }
+    {
         BenchWindow bench;
+        auto* list = bench.find<QListWidget>("start_list");
+        bench.wait_for([list] { return list->item(list->count() - 1)->data(Qt::UserRole + 1).toBool(); });
         shoot(bench, "empty.png");
     }
 }

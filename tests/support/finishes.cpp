@@ -51,12 +51,17 @@ DrawnStep draw(const Finish& finish, const std::string& step, int width, int hei
     return std::move(frame->steps.front());
 }
 
-std::string demo_path() { return std::string(LACQUER_SOURCE) + "/demo/finishes/squall-strike.lacquer"; }
+std::string demo_path() { return demo_path("squall-strike"); }
+Finish demo_finish() { return demo_named("squall-strike"); }
 
-Finish demo_finish() {
-    Result<OpenedFinish> opened = load_finish(demo_path());
-    REQUIRE(opened);
+Finish demo_named(const std::string& name) {
+    Result<OpenedFinish> opened = load_finish(demo_path(name));
+    if (!opened) FAIL(to_text(opened.fault()));
     return std::move(opened->finish);
+}
+
+std::string demo_path(const std::string& name) {
+    return std::string(LACQUER_SOURCE) + "/demo/finishes/" + name + ".lacquer";
 }
 
 Picture test_picture(int width, int height) {

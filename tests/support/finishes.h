@@ -27,6 +27,9 @@ DrawnStep draw(const Finish& finish, const std::string& step, int width, int hei
 /// The demo finish and where it lies.
 std::string demo_path();
 Finish demo_finish();
+/// A finish from demo/finishes, by its file's name without ending, and where it lies.
+Finish demo_named(const std::string& name);
+std::string demo_path(const std::string& name);
 
 /// A 4-channel picture with unlike pixels.
 Picture test_picture(int width, int height);

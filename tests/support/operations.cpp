@@ -2,7 +2,6 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/finish/file.h"
 #include "core/finish/shown.h"
 #include "tests/support/finishes.h"
 
@@ -80,16 +79,6 @@ Picture picture_of(const std::vector<std::pair<std::string, std::string>>& steps
         if (step.fault) FAIL(step.name << ": " << to_text(*step.fault));
     }
     return draw(finish, steps.back().first, wide, high, time).picture;
-}
-
-std::string demo_path(const std::string& name) {
-    return std::string(LACQUER_SOURCE) + "/demo/finishes/" + name + ".lacquer";
-}
-
-Finish demo_named(const std::string& name) {
-    Result<OpenedFinish> opened = load_finish(demo_path(name));
-    if (!opened) FAIL(to_text(opened.fault()));
-    return std::move(opened->finish);
 }
 
 }  // namespace lacquer::test

@@ -41,8 +41,4 @@ std::vector<float> constant_value(const std::string& formula);
 Picture picture_of(const std::vector<std::pair<std::string, std::string>>& steps, int width, int height,
                    double time = 0);
 
-/// A finish from demo/finishes, by its file's name without ending, and its path.
-Finish demo_named(const std::string& name);
-std::string demo_path(const std::string& name);
-
 }  // namespace lacquer::test
