@@ -21,9 +21,9 @@ namespace fs = std::filesystem;
 Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, const Scope& scope) {
     const std::string text = rename_in_formula(operation.text, "same", glsl_name(float_type(width)));
     const Result<Code> code = parse_code(text);
-    if (!code) return code.fault();
+    if (!code) return placed_in_file(code.fault(), text, operation.file);
     auto functions = check_functions(*code, scope, text);
-    if (!functions) return functions.fault();
+    if (!functions) return placed_in_file(functions.fault(), text, operation.file);
     auto function = std::make_shared<TypedFunction>(*functions->at(operation.stages[0].function));
     function->foreign = true;
     return std::shared_ptr<const TypedFunction>(std::move(function));

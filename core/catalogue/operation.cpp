@@ -177,23 +177,9 @@ Result<Done> read_head_line(HeadLine& line, Operation& operation) {
     return Done{};
 }
 
-// The line and column of a place in a text.
-Place place_in(const std::string& text, const std::string& file, Span span) {
-    Place place{file, span, 1, 1};
-    for (std::size_t i = 0; i < span.begin && i < text.size(); ++i) {
-        place.column = text[i] == '\n' ? 1 : place.column + 1;
-        place.line += text[i] == '\n' ? 1 : 0;
-    }
-    return place;
-}
-
 Result<Done> check_functions_named(const Operation& operation) {
     const Result<Code> code = parse_code(rename_in_formula(operation.text, "same", "vec4"));
-    if (!code) {
-        Fault fault = code.fault();
-        fault.place = place_in(operation.text, operation.file, fault.place.span);
-        return fault;
-    }
+    if (!code) return placed_in_file(code.fault(), operation.text, operation.file);
     const HeadLine whole({}, 1, operation.file);
     if (!code->body.empty()) return whole.fault("an operation holds functions only", "put the statements into one");
     for (const OperationStage& stage : operation.stages) {
@@ -214,6 +200,25 @@ bool Operation::is_plain() const {
 
 bool Operation::has_same() const {
     return std::any_of(arguments.begin(), arguments.end(), [](const OperationArgument& a) { return a.width == 0; });
+}
+
+Fault placed_in_file(Fault fault, const std::string& text, const std::string& file) {
+    const Span span = fault.place.span;
+    fault.place = {file, span, 1, 1};
+    for (std::size_t i = 0; i < span.begin && i < text.size(); ++i) {
+        fault.place.column = text[i] == '\n' ? 1 : fault.place.column + 1;
+        fault.place.line += text[i] == '\n' ? 1 : 0;
+    }
+    return fault;
+}
+
+Fault broken_operation(const std::string& name, const Fault& inner) {
+    const std::string line = inner.place.line > 0 ? "line " + std::to_string(inner.place.line) + " of " : std::string();
+    return {"finish.operation",
+            "'" + name + "' has a fault in " + line + "its file: " + inner.message,
+            (inner.mend.empty() ? "mend the file" : inner.mend) + "; the file is read again by itself",
+            {},
+            Severity::fault};
 }
 
 Result<Operation> read_operation(std::string name, std::string text, std::string file) {

@@ -134,9 +134,7 @@ private:
         }
         for (const auto& [name, fault] : catalogue_.broken) {
             if (catalogue_.operations.contains(name)) continue;
-            scope.not_called[name] =
-                finish_fault("finish.operation", {}, "'" + name + "' has a fault in its file: " + to_text(fault),
-                             "mend the file; it is read again by itself");
+            scope.not_called[name] = broken_operation(name, fault);
         }
     }
 

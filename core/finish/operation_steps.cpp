@@ -136,8 +136,9 @@ private:
     }
 
     Fault broken(const Fault& inner) const {
-        return fault("finish.operation", "'" + operation_.name + "' has a fault in its file: " + to_text(inner),
-                     "mend the file; it is read again by itself");
+        Fault told = broken_operation(operation_.name, inner);
+        told.place.span = span_;
+        return told;
     }
 
     Result<Typed> stage_value(const OperationStage& stage, int round) {
@@ -147,7 +148,7 @@ private:
         // At first a stage reads, by its own name, what stands before it.
         if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;
         Result<Code> code = parse_code(text_);
-        if (!code) return broken(code.fault());
+        if (!code) return broken(placed_in_file(code.fault(), text_, operation_.file));
         // What its name stands for within is the picture, so the function itself goes by another.
         const std::string own = "lq stage";
         // A stage sees the functions above it, as in GLSL.
@@ -157,7 +158,7 @@ private:
         all.erase(at + 1, all.end());
         std::erase_if(code->functions, [&](const FunctionSyntax& f) { return is_stage(f.name); });
         auto functions = check_functions(*code, inside, text_);
-        if (!functions) return broken(functions.fault());
+        if (!functions) return broken(placed_in_file(functions.fault(), text_, operation_.file));
         const std::shared_ptr<const TypedFunction> function = functions->at(own);
         Typed run;
         run.kind = TypedKind::run;

@@ -64,7 +64,7 @@ TEST_CASE("what is wrong in an operation's head is told with its line") {
         {std::string(head) + function, "operation.head", 1},
         {std::string(head) + "return 1;", "operation.head", 1},
         {std::string(head) + "//! value x 1 number : w\nfloat own(float x) { return x }\n", "lang.expected", 6},
-        {std::string(head) + "//! value x 1 number : w\nfloat own(float x) { return y; }\n", "lang.unknown-name", 0},
+        {std::string(head) + "//! value x 1 number : w\nfloat own(float x) { return y; }\n", "lang.unknown-name", 6},
         {std::string(70000, 'x'), "operation.head", 1}};
     for (const Case& c : cases) {
         const Fault fault = fault_of(c.text);

@@ -14,13 +14,7 @@ namespace {
 Pass pass_of(const std::string& code) {
     Scope scope = step_scope();
     scope.symbols["radius"] = {SymbolKind::dial, Type::number};
-    const Result<Typed> typed = compile_step(code, scope);
-    if (!typed) FAIL(to_text(typed.fault()));
-    Pass pass;
-    pass.name = "draws";
-    pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
-    pass.outputs = {"value"};
-    return pass;
+    return test::pass_of(code, scope);
 }
 
 std::size_t count(const Ir& ir, Op op) {
@@ -131,4 +125,31 @@ TEST_CASE("a loop can be called off") {
     std::thread later([&] { cancel.request(); });
     CHECK_FALSE(run(program, inputs, outputs, pool, cancel));
     later.join();
+}
+
+TEST_CASE("what follows an early return, and what an if is costly for, is skipped where nobody wants it") {
+    // By itself one noise is a single node, but worth more than the question whether it is wanted.
+    const std::string noise = "gradient_noise(vec3(uv * 9, radius))";
+    const Ir early = optimised(lower(pass_of("if (radius > 1.0) return uv.x; float n = " + noise + "; return n * n;")));
+    CHECK(count(early, Op::skip_begin) == 1);
+    const Ir chosen = optimised(lower(pass_of("if (radius > 1.0) return " + noise + "; return uv.x;")));
+    CHECK(count(chosen, Op::skip_begin) == 1);
+    // What is cheap is not worth asking for.
+    const Ir cheap = optimised(lower(pass_of("if (radius > 1.0) return uv.x; return uv.y;")));
+    CHECK(count(cheap, Op::skip_begin) == 0);
+    for (const int x : {0, 17, 39}) {
+        const std::string tail = "float n = value_noise(uv * 9) * 4; return n + 1;";
+        const float whole = drawn(tail, x, 3);
+        // For none, for all, for some of the pixels of a strip.
+        CHECK(drawn("if (time > 5.0) return -1; " + tail, x, 3) == whole);
+        CHECK(drawn("if (time < 5.0) return -1; " + tail, x, 3) == -1.0F);
+        CHECK(drawn("if (uv.x < 0.5) return -1; " + tail, x, 3) == (x < 20 ? -1.0F : whole));
+        const std::string turns =
+            "float s = 0; for (int i = 0; i < 5; i++) { if (float(i) > uv.x * 5) continue; "
+            "s += value_noise(uv * 9 + float(i)); } return s;";
+        const std::string plain =
+            "float s = 0; for (int i = 0; i < 5; i++) s += float(i) > uv.x * 5 ? 0.0 : "
+            "value_noise(uv * 9 + float(i)); return s;";
+        CHECK(drawn(turns, x, 3) == drawn(plain, x, 3));
+    }
 }

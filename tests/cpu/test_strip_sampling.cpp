@@ -1,4 +1,5 @@
 // Pictures read along strips in every way there is a short cut for, against the definition in core/picture/sample.h.
+#include <bit>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <limits>
@@ -123,4 +124,51 @@ TEST_CASE("small pictures, and every way of going on beyond the borders") {
             }
         }
     }
+}
+
+TEST_CASE("pixels are fetched in runs, one by one, and held to the borders") {
+    const Picture picture = test::test_picture(70, 6);
+    const PictureView view = view_of(picture);
+    struct Places {
+        alignas(64) std::array<float, count> x{};
+        alignas(64) std::array<float, count> y{};
+    };
+    const auto agrees_at = [&](const auto& place, bool one_row) {
+        Places places;
+        for (std::size_t i = 0; i < count; ++i) {
+            const auto [x, y] = place(static_cast<int>(i));
+            places.x[i] = std::bit_cast<float>(x);
+            places.y[i] = std::bit_cast<float>(one_row ? place(0).second : y);
+        }
+        for (const KernelSet& set : kernel_sets()) {
+            alignas(64) std::array<std::array<float, count>, 4> out{};
+            KernelArgs args;
+            args.in = {places.x.data(), places.y.data()};
+            args.stride = {1, one_row ? std::size_t{0} : std::size_t{1}};
+            for (std::size_t c = 0; c < 4; ++c) args.out[c] = out[c].data();
+            args.count = count;
+            args.picture = &view;
+            set.kernels[static_cast<std::size_t>(Op::fetch)](args);
+            for (std::size_t i = 0; i < count; ++i) {
+                const auto expected =
+                    fetch(view, std::bit_cast<int>(places.x[i]), std::bit_cast<int>(places.y[one_row ? 0 : i]));
+                INFO(set.name << ", pixel " << i);
+                for (std::size_t c = 0; c < 4; ++c) REQUIRE(out[c][i] == expected[c]);
+            }
+        }
+    };
+    for (const int begin : {-40, -1, 0, 9, 22, 54, 69, 100}) {
+        for (const int row : {-3, 0, 5, 6}) {
+            agrees_at([&](int i) { return std::pair(begin + i, row); }, false);
+            agrees_at([&](int i) { return std::pair(begin + i, row); }, true);
+            agrees_at([&](int i) { return std::pair(begin + i, row + i / 20); }, false);
+        }
+    }
+    agrees_at([](int i) { return std::pair(60 - i, 2); }, false);
+    agrees_at([](int i) { return std::pair(i == 7 ? 40 : i, i == 30 ? 1 : 3); }, false);
+    agrees_at(
+        [](int i) {
+            return std::pair(i % 2 == 0 ? std::numeric_limits<int>::max() : std::numeric_limits<int>::min(), 1);
+        },
+        false);
 }

@@ -32,7 +32,7 @@ TEST_CASE("an operation dropped into the folder is there at once, and one with a
     test::write_file(folder + "/own.glsl", head + "same own(same x) { return x * ; }\n");
     bench.wait_for([&] { return fault().has_value(); });
     CHECK(fault()->id == "finish.operation");
-    CHECK(fault()->message.find("own.glsl") != std::string::npos);
+    CHECK(fault()->message.starts_with("'own' has a fault in line 6 of its file: "));
     CHECK(bench.last_said.contains(QStringLiteral("own.glsl")));
 
     std::filesystem::remove(folder + "/own.glsl");

@@ -59,12 +59,7 @@ struct World {
         return seen;
     }
     Pass pass_of(const std::string& text) const {
-        const Result<Typed> typed = compile_step(text, scope());
-        if (!typed) FAIL(to_text(typed.fault()));
-        Pass pass;
-        pass.name = "draws";
-        pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
-        pass.outputs = {"value"};
+        Pass pass = test::pass_of(text, scope());
         pass.stored = {"mask"};
         return pass;
     }

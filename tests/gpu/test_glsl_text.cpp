@@ -5,6 +5,7 @@
 #include "core/gpu/glsl_names.h"
 #include "core/gpu/glsl_prelude.h"
 #include "core/lang/checker.h"
+#include "tests/support/finishes.h"
 
 using namespace lacquer;
 
@@ -17,12 +18,7 @@ std::string text_of(const std::string& code, Dialect dialect = Dialect::es_300) 
     scope.symbols["tint"] = {SymbolKind::dial, Type::vec3};
     scope.symbols["radius"] = {SymbolKind::dial, Type::number};
     scope.symbols["half"] = {SymbolKind::dial, Type::number};
-    const Result<Typed> typed = compile_step(code, scope);
-    if (!typed) FAIL(to_text(typed.fault()));
-    Pass pass;
-    pass.name = "draws";
-    pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
-    pass.outputs = {"value"};
+    Pass pass = test::pass_of(code, scope);
     pass.stored = {"rim"};
     return emit_glsl(pass, dialect).text;
 }

@@ -136,14 +136,6 @@ bool near(float a, float b) {
     return std::fabs(a - b) <= 2e-5F * std::max({1.0F, std::fabs(a), std::fabs(b)});
 }
 
-Pass pass_of(const Typed& typed) {
-    Pass pass;
-    pass.name = "draws";
-    pass.steps = {{"value", std::make_shared<const Typed>(typed)}};
-    pass.outputs = {"value"};
-    return pass;
-}
-
 }  // namespace
 
 namespace {
@@ -159,8 +151,9 @@ struct Comparison {
         INFO(text);
         const Result<Typed> typed = compile_step(text, world.scope());
         if (!typed) FAIL(to_text(typed.fault()));
-        const Ir plain = lower(pass_of(*typed), Unrolling::no);
-        const Ir tuned = optimised(lower(pass_of(*typed)));
+        const Pass pass = test::pass_of(text, world.scope());
+        const Ir plain = lower(pass, Unrolling::no);
+        const Ir tuned = optimised(lower(pass));
         const Picture first = world.by_strips(plain, sets.front(), pool);
         for (const KernelSet& set : sets) REQUIRE(same_bits(first, world.by_strips(tuned, set, pool)));
         REQUIRE(same_bits(first, world.by_strips(tuned, sets.front(), single, 3)));
@@ -242,7 +235,8 @@ TEST_CASE("every built-in agrees with the oracle at each pixel") {
         const auto look = [&](const Typed& node) { seen.insert(node.builtin); };
         visit_nodes(*typed, look);
         CHECK(seen.contains(row.id));
-        const Picture strips = world.by_strips(optimised(lower(pass_of(*typed))), best_kernels(), pool);
+        const Picture strips =
+            world.by_strips(optimised(lower(test::pass_of(formula, world.scope()))), best_kernels(), pool);
         std::size_t off = 0;
         for (int y = 0; y < height; ++y) {
             for (int x = 0; x < width; ++x) {

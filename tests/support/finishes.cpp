@@ -64,6 +64,16 @@ std::string demo_path(const std::string& name) {
     return std::string(LACQUER_SOURCE) + "/demo/finishes/" + name + ".lacquer";
 }
 
+Pass pass_of(const std::string& text, const Scope& scope) {
+    const Result<Typed> typed = compile_step(text, scope);
+    if (!typed) FAIL(to_text(typed.fault()));
+    Pass pass;
+    pass.name = "draws";
+    pass.steps = {{"value", std::make_shared<const Typed>(*typed)}};
+    pass.outputs = {"value"};
+    return pass;
+}
+
 Picture test_picture(int width, int height) {
     Picture picture(width, height, 4);
     for (std::size_t i = 0; i < picture.data.size(); ++i) {

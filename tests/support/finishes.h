@@ -31,6 +31,9 @@ Finish demo_finish();
 Finish demo_named(const std::string& name);
 std::string demo_path(const std::string& name);
 
+/// A pass that draws one formula or code, `value`, checked in this scope. A fault fails the test.
+Pass pass_of(const std::string& text, const Scope& scope);
+
 /// A 4-channel picture with unlike pixels.
 Picture test_picture(int width, int height);
 

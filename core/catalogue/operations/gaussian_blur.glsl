@@ -7,12 +7,10 @@
 //! value sigma 1 number = 4 in 0..64 px : standard deviation of the Gaussian
 //! stage copy
 //! stage quarter size 1/4
+//! stage at_quarter size 1/4 repeat 2
 //! stage sixteenth size 1/16
-//! stage across_1
-//! stage across_4 size 1/4
-//! stage down_4 size 1/4
-//! stage across_16 size 1/16
-//! stage down_16 size 1/16
+//! stage at_sixteenth size 1/16 repeat 2
+//! stage across
 //! stage gaussian_blur
 // Wide ones are drawn on copies at a quarter and a sixteenth of the size. What averaging down and spreading up again
 // soften by themselves is left out of the Gaussian between them: variances add.
@@ -44,6 +42,24 @@ same quarter(float sigma) {
     }
     return sum;
 }
+// One pixel of a copy to the right in the first round, and down in the second.
+vec2 one_pixel(int turn, float size) {
+    return (turn == 0 ? vec2(1, 0) : vec2(0, 1)) / ceil(frame_size / size);
+}
+same at_quarter(float sigma, int turn) {
+    if (sigma <= 12.0 || sigma > 48.0) return same(0);
+    float s = rest(sigma, 4.0);
+    same sum = texture(at_quarter, uv);
+    float total = 1.0;
+    float reach = ceil(s * 4.0);
+    for (float i = 1.0; i <= reach; i++) {
+        float w = share(i, s);
+        vec2 to = i * one_pixel(turn, 4.0);
+        sum += (texture(at_quarter, uv + to) + texture(at_quarter, uv - to)) * w;
+        total += 2.0 * w;
+    }
+    return sum / total;
+}
 same sixteenth(float sigma) {
     if (sigma <= 48.0) return same(0);
     same sum = same(0);
@@ -54,7 +70,21 @@ same sixteenth(float sigma) {
     }
     return sum;
 }
-same across_1(float sigma) {
+same at_sixteenth(float sigma, int turn) {
+    if (sigma <= 48.0) return same(0);
+    float s = rest(sigma, 16.0);
+    same sum = texture(at_sixteenth, uv);
+    float total = 1.0;
+    float reach = ceil(s * 4.0);
+    for (float i = 1.0; i <= reach; i++) {
+        float w = share(i, s);
+        vec2 to = i * one_pixel(turn, 16.0);
+        sum += (texture(at_sixteenth, uv + to) + texture(at_sixteenth, uv - to)) * w;
+        total += 2.0 * w;
+    }
+    return sum / total;
+}
+same across(float sigma) {
     if (sigma > 12.0 || sigma <= 0.0) return same(0);
     same sum = texture(copy, uv);
     float total = 1.0;
@@ -63,66 +93,6 @@ same across_1(float sigma) {
         float w = share(i, sigma);
         vec2 to = vec2(i * pixel_size.x, 0);
         sum += (texture(copy, uv + to) + texture(copy, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
-same across_4(float sigma) {
-    if (sigma <= 12.0 || sigma > 48.0) return same(0);
-    float s = rest(sigma, 4.0);
-    vec2 pixel_of_copy = 1.0 / ceil(frame_size / 4.0);
-    same sum = texture(quarter, uv);
-    float total = 1.0;
-    float reach = ceil(s * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, s);
-        vec2 to = vec2(i * pixel_of_copy.x, 0);
-        sum += (texture(quarter, uv + to) + texture(quarter, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
-same down_4(float sigma) {
-    if (sigma <= 12.0 || sigma > 48.0) return same(0);
-    float s = rest(sigma, 4.0);
-    vec2 pixel_of_copy = 1.0 / ceil(frame_size / 4.0);
-    same sum = texture(across_4, uv);
-    float total = 1.0;
-    float reach = ceil(s * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, s);
-        vec2 to = vec2(0, i * pixel_of_copy.y);
-        sum += (texture(across_4, uv + to) + texture(across_4, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
-same across_16(float sigma) {
-    if (sigma <= 48.0) return same(0);
-    float s = rest(sigma, 16.0);
-    vec2 pixel_of_copy = 1.0 / ceil(frame_size / 16.0);
-    same sum = texture(sixteenth, uv);
-    float total = 1.0;
-    float reach = ceil(s * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, s);
-        vec2 to = vec2(i * pixel_of_copy.x, 0);
-        sum += (texture(sixteenth, uv + to) + texture(sixteenth, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
-same down_16(float sigma) {
-    if (sigma <= 48.0) return same(0);
-    float s = rest(sigma, 16.0);
-    vec2 pixel_of_copy = 1.0 / ceil(frame_size / 16.0);
-    same sum = texture(across_16, uv);
-    float total = 1.0;
-    float reach = ceil(s * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, s);
-        vec2 to = vec2(0, i * pixel_of_copy.y);
-        sum += (texture(across_16, uv + to) + texture(across_16, uv - to)) * w;
         total += 2.0 * w;
     }
     return sum / total;
@@ -137,13 +107,13 @@ vec3 spline(float f) {
     return vec3(w1 / (w0 + w1) - 1.0 - f, w3 / (w2 + w3) + 1.0 - f, w0 + w1);
 }
 same narrow(float sigma) {
-    same sum = texture(across_1, uv);
+    same sum = texture(across, uv);
     float total = 1.0;
     float reach = ceil(sigma * 4.0);
     for (float i = 1.0; i <= reach; i++) {
         float w = share(i, sigma);
         vec2 to = vec2(0, i * pixel_size.y);
-        sum += (texture(across_1, uv + to) + texture(across_1, uv - to)) * w;
+        sum += (texture(across, uv + to) + texture(across, uv - to)) * w;
         total += 2.0 * w;
     }
     return sum / total;
@@ -162,11 +132,11 @@ same gaussian_blur(sampler2D picture, float sigma) {
     same top;
     same bottom;
     if (sigma > 48.0) {
-        top = mix(texture(down_16, b), texture(down_16, a), x.z);
-        bottom = mix(texture(down_16, d), texture(down_16, c), x.z);
+        top = mix(texture(at_sixteenth, b), texture(at_sixteenth, a), x.z);
+        bottom = mix(texture(at_sixteenth, d), texture(at_sixteenth, c), x.z);
     } else {
-        top = mix(texture(down_4, b), texture(down_4, a), x.z);
-        bottom = mix(texture(down_4, d), texture(down_4, c), x.z);
+        top = mix(texture(at_quarter, b), texture(at_quarter, a), x.z);
+        bottom = mix(texture(at_quarter, d), texture(at_quarter, c), x.z);
     }
     return unpremultiply(mix(bottom, top, y.z));
 }
