@@ -55,8 +55,8 @@ struct Operation {
 /// Faults, with line: `operation.head`, `operation.name`, and those of the language.
 Result<Operation> read_operation(std::string name, std::string text, std::string file);
 
-/// A fault of the language with the line and column that its span has in the operation's text, or in one in which `same`
-/// was replaced.
+/// A fault of the language with the line and column that its span has in the operation's text, or in one in which
+/// `same` was replaced.
 Fault placed_in_file(Fault fault, const std::string& text, const std::string& file);
 
 /// What a step says that calls an operation whose file has this fault: `finish.operation`.
