@@ -75,7 +75,8 @@ std::vector<float> constant_value(const std::string& formula) {
 
 Picture picture_of(const std::vector<std::pair<std::string, std::string>>& steps, int wide, int high, double time) {
     const Finish finish = finish_of(steps);
-    for (const CheckedStep& step : checked(finish)->steps) {
+    const auto known = checked(finish);
+    for (const CheckedStep& step : known->steps) {
         if (step.fault) FAIL(step.name << ": " << to_text(*step.fault));
     }
     return draw(finish, steps.back().first, wide, high, time).picture;
