@@ -91,6 +91,20 @@ void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) 
     }
 }
 
+void find_not_called(Catalogue& catalogue) {
+    for (const auto& [name, operation] : catalogue.operations) {
+        if (operation.is_plain()) continue;
+        catalogue.not_called[name] = {"finish.whole-step",
+                                      "'" + name + "' fills a whole step",
+                                      "make it a step of its own, and name that here",
+                                      {},
+                                      Severity::fault};
+    }
+    for (const auto& [name, fault] : catalogue.broken) {
+        if (!catalogue.operations.contains(name)) catalogue.not_called[name] = broken_operation(name, fault);
+    }
+}
+
 }  // namespace
 
 std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>& files) {
@@ -106,6 +120,7 @@ std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>
         batch.push_back(&file);
     }
     add_batch(*catalogue, std::move(batch));
+    find_not_called(*catalogue);
     return catalogue;
 }
 

@@ -16,6 +16,8 @@ struct Catalogue {
     std::map<std::string, Operation, std::less<>> operations;
     std::map<std::string, Callable, std::less<>> plain;  ///< those that may stand anywhere in a formula
     std::map<std::string, Fault, std::less<>> broken;
+    /// What cannot stand within a formula, and what to say of it there: `finish.whole-step` or `finish.operation`.
+    std::map<std::string, Fault, std::less<>> not_called;
     Faults faults;
 };
 

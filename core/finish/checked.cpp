@@ -124,20 +124,6 @@ public:
 private:
     const Finish& finish() const { return *made_.finish; }
 
-    // What a formula may call, and why the rest may not be called within one.
-    void add_operations(Scope& scope) const {
-        scope.functions = &catalogue_.plain;
-        for (const auto& [name, operation] : catalogue_.operations) {
-            if (operation.is_plain()) continue;
-            scope.not_called[name] = finish_fault("finish.whole-step", {}, "'" + name + "' fills a whole step",
-                                                  "make it a step of its own, and name that here");
-        }
-        for (const auto& [name, fault] : catalogue_.broken) {
-            if (catalogue_.operations.contains(name)) continue;
-            scope.not_called[name] = broken_operation(name, fault);
-        }
-    }
-
     void names() {
         NameCheck check(made_.faults);
         for (const Ground& ground : finish().grounds) check.add(ground.name, "ground");
@@ -205,7 +191,8 @@ private:
 
     void steps() {
         Scope scope = step_scope();
-        add_operations(scope);
+        scope.functions = &catalogue_.plain;
+        scope.not_called = &catalogue_.not_called;
         for (const auto& [name, symbol] : dial_scope(finish()).symbols) scope.symbols[name] = symbol;
         for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = symbol_of(ground);
         for_each_step(finish(), [&](const Coat&, const Step& step) {

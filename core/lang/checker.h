@@ -42,7 +42,7 @@ struct Scope {
     std::map<std::string, Symbol, std::less<>> symbols;
     std::map<std::string, std::string, std::less<>> out_of_reach;
     const std::map<std::string, Callable, std::less<>>* functions = nullptr;
-    std::map<std::string, Fault, std::less<>> not_called;
+    const std::map<std::string, Fault, std::less<>>* not_called = nullptr;
     /// Where expressions that are read as pictures go; they are called `unnamed_stem`, a point and a number. Null where
     /// there can be none.
     std::vector<UnnamedStep>* unnamed = nullptr;

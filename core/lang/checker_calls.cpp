@@ -338,10 +338,12 @@ Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed>
 }
 
 Fault ExpressionChecker::unknown_function(const Expression& e) const {
-    if (const auto known = scope_.not_called.find(e.text); known != scope_.not_called.end()) {
-        Fault why = known->second;
-        why.place.span = e.word;
-        return why;
+    if (scope_.not_called != nullptr) {
+        if (const auto known = scope_.not_called->find(e.text); known != scope_.not_called->end()) {
+            Fault why = known->second;
+            why.place.span = e.word;
+            return why;
+        }
     }
     if (scope_.symbols.contains(e.text)) {
         return fault("lang.unknown-function", e.word, "'" + e.text + "' is not called with brackets",
@@ -356,7 +358,9 @@ Fault ExpressionChecker::unknown_function(const Expression& e) const {
     if (scope_.functions != nullptr) {
         for (const auto& [name, function] : *scope_.functions) names.push_back(name);
     }
-    for (const auto& [name, why] : scope_.not_called) names.push_back(name);
+    if (scope_.not_called != nullptr) {
+        for (const auto& [name, why] : *scope_.not_called) names.push_back(name);
+    }
     const auto near = nearest_name(e.text, names);
     const std::string shown = e.text.size() <= 40 ? e.text : e.text.substr(0, 37) + "...";
     return fault("lang.unknown-function", e.word, "there is no function '" + shown + "'",
