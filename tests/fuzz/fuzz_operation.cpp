@@ -14,7 +14,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (const Fault& fault : catalogue->faults) {
         if (fault.message.empty()) std::abort();
     }
-    (void)catalogue_as_markdown(*catalogue);
+    (void)catalogue_as_markdown(*catalogue, [](const Operation&) { return std::string(); });
     Finish finish = empty_finish();
     finish.frame_width = 33;
     finish.frame_height = 17;
