@@ -4,6 +4,7 @@
 #include <cstdlib>
 #include <string>
 
+#include "core/catalogue/markdown.h"
 #include "core/finish/edits.h"
 #include "core/render/renderer.h"
 
