@@ -63,6 +63,7 @@ void refuse(Catalogue& catalogue, const OperationFile& file, Fault fault) {
 void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) {
     Scope scope = step_scope();
     scope.functions = &catalogue.plain;
+    std::vector<std::string> staged;
     for (bool last_try = false; !waiting.empty();) {
         std::vector<const OperationFile*> still;
         for (const OperationFile* file : waiting) {
@@ -82,6 +83,8 @@ void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) 
                     continue;
                 }
                 catalogue.plain[file->name] = std::move(*callable);
+            } else {
+                staged.push_back(file->name);
             }
             catalogue.broken.erase(file->name);
             catalogue.operations[file->name] = std::move(*operation);
@@ -89,6 +92,8 @@ void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) 
         last_try = still.size() == waiting.size();
         waiting = std::move(still);
     }
+    const auto functions = std::make_shared<const std::map<std::string, Callable, std::less<>>>(catalogue.plain);
+    for (const std::string& name : staged) catalogue.operations.at(name).functions = functions;
 }
 
 void find_not_called(Catalogue& catalogue) {

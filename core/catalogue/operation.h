@@ -1,6 +1,8 @@
 // An operation: something that steps call by name, written in one file.
 #pragma once
 
+#include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -8,6 +10,7 @@
 #include <vector>
 
 #include "core/base/result.h"
+#include "core/lang/checker.h"
 
 namespace lacquer {
 
@@ -43,6 +46,9 @@ struct Operation {
     std::vector<OperationStage> stages;  ///< in order; the last gives the step its value
     std::string text;                    ///< the whole file
     std::string file;
+    /// What its stages may call: the plain operations of the catalogue when it was read, so that one which is replaced
+    /// later doesn't change or break it. Null before it stands in a catalogue.
+    std::shared_ptr<const std::map<std::string, Callable, std::less<>>> functions;
 
     /// True if it may stand anywhere in a formula: one function, no pictures.
     bool is_plain() const;

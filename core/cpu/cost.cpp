@@ -23,10 +23,10 @@ PassCost cost_of(const Ir& ir) {
         }
         // What runs at each turn of a loop runs with the pixels.
         const Rate rate = i.timed ? Rate::pixel : i.rate;
-        ++(rate == Rate::pixel    ? cost.pixel
-           : rate == Rate::column ? cost.column
-           : rate == Rate::row    ? cost.row
-                                  : cost.once);
+        (rate == Rate::pixel    ? cost.pixel
+         : rate == Rate::column ? cost.column
+         : rate == Rate::row    ? cost.row
+                                : cost.once) += i.op == Op::mix_3 ? 3 : 1;
     }
     return cost;
 }

@@ -20,7 +20,7 @@ constexpr Rate join(Rate a, Rate b) {
 }
 
 // X(name, inputs, outputs). Floats, whole numbers (32 bits) and truths (all bits or none) share the same lanes.
-// multiply_add rounds twice, as the two instructions do for which it stands.
+// multiply_add rounds twice, as the two instructions do for which it stands; mix_3 is three mixes by one share.
 // The last two rows are what makes control flow. A cell is a value that `assign` changes, at the end of a loop's turn;
 // all other values are assigned once. Between loop_begin and loop_end all is run again and again until no pixel wants
 // another turn (loop_exit); between skip_begin and skip_end nothing is run where no pixel wants it. What is only meant
@@ -43,7 +43,7 @@ constexpr Rate join(Rate a, Rate b) {
     X(divide_uint, 2, 1) X(remainder_uint, 2, 1) X(min_uint, 2, 1) X(max_uint, 2, 1) X(less_uint, 2, 1) \
     X(shift_right_uint, 2, 1) X(to_uint, 1, 1) X(from_uint, 1, 1) \
     X(shift_left, 2, 1) X(shift_right, 2, 1) X(bit_and, 2, 1) X(bit_or, 2, 1) X(bit_xor, 2, 1) X(bit_not, 1, 1) \
-    X(multiply_add, 3, 1) X(copy, 1, 1) \
+    X(multiply_add, 3, 1) X(mix_3, 7, 3) X(copy, 1, 1) \
     X(select, 3, 1) X(to_int, 1, 1) X(from_int, 1, 1) \
     X(hash_1, 1, 1) X(hash_2, 2, 1) X(hash_3, 3, 1) X(hash3, 3, 3) \
     X(value_noise_2, 2, 1) X(value_noise_3, 3, 1) X(gradient_noise_2, 2, 1) X(gradient_noise_3, 3, 1) \
@@ -64,7 +64,7 @@ enum class Op : std::uint8_t {
 };
 inline constexpr std::size_t op_count = static_cast<std::size_t>(Op::count);
 /// Most inputs that an instruction has.
-inline constexpr std::size_t max_inputs = 5;
+inline constexpr std::size_t max_inputs = 7;
 
 struct OpInfo {
     std::string_view name;
@@ -84,13 +84,15 @@ constexpr bool is_control(Op op) { return op >= Op::loop_begin; }
 /// True for the instructions whose `bits` name a picture.
 constexpr bool reads_picture(Op op) { return op >= Op::read_here && op <= Op::picture_size; }
 
+inline constexpr std::array<int, max_inputs> no_inputs{-1, -1, -1, -1, -1, -1, -1};
+
 /// One instruction. It defines the values first_out, first_out + 1, ...; `bits` is a constant's bits, or the slot of a
 /// uniform or picture.
 struct Instruction {
     Op op = Op::constant;
     Rate rate = Rate::uniform;
     bool timed = false;  ///< depends on a cell: to be run at each turn, though it may be the same along a strip
-    std::array<int, max_inputs> in{-1, -1, -1, -1, -1};
+    std::array<int, max_inputs> in = no_inputs;
     std::uint32_t bits = 0;
     int first_out = 0;
 };
@@ -130,7 +132,7 @@ Ir share_common(const Ir& ir);
 Ir drop_unused(const Ir& ir);
 /// Moves out of loops what is the same at every turn.
 Ir hoist_from_loops(const Ir& ir);
-/// Puts a multiplication and the addition that alone uses it together.
+/// Puts a multiplication and the addition that alone uses it together, and three mixes in a row by the same share.
 Ir fuse(const Ir& ir);
 /// Takes what a noise makes of its first coordinate out of it, where that changes by column only: it is the same in all
 /// rows. To be used on what has its rates.

@@ -3,6 +3,7 @@
 #include <bit>
 #include <map>
 #include <optional>
+#include <span>
 
 #include "core/cpu/ir.h"
 #include "core/cpu/kernels.h"
@@ -75,6 +76,39 @@ Op placed_form(Op op) {
 
 // What may not be computed beforehand, or shared, or dropped for want of a reader.
 bool stays(Op op) { return is_control(op) || op == Op::cell || op == Op::assign; }
+
+// Three mixes in a row by one share, as of the parts of a colour, none of which reads another.
+bool are_one_mix(std::span<const Instruction> three) {
+    const Instruction& first = three[0];
+    const auto is_alike = [&](const Instruction& i) {
+        return i.op == Op::mix && i.in[2] == first.in[2] && i.rate == Rate::pixel && i.timed == first.timed;
+    };
+    const auto reads = [](const Instruction& i, int value) { return i.in[0] == value || i.in[1] == value; };
+    return std::all_of(three.begin(), three.end(), is_alike) && !reads(three[1], first.first_out) &&
+           !reads(three[2], first.first_out) && !reads(three[2], three[1].first_out);
+}
+
+Ir fuse_mixes(const Ir& ir) {
+    Rebuild rebuild(ir);
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        if (n + 3 > ir.code.size() || !are_one_mix(std::span(ir.code).subspan(n, 3))) {
+            rebuild.keep(rebuild.with_moved_inputs(ir.code[n]), ir.code[n].first_out);
+            continue;
+        }
+        Instruction all = ir.code[n];
+        all.op = Op::mix_3;
+        for (std::size_t part = 0; part < 3; ++part) {
+            all.in[part] = ir.code[n + part].in[0];
+            all.in[part + 3] = ir.code[n + part].in[1];
+        }
+        all.in[6] = ir.code[n].in[2];
+        const int first = rebuild.add(rebuild.with_moved_inputs(all));
+        for (int part = 0; part < 3; ++part)
+            rebuild.alias(ir.code[n + static_cast<std::size_t>(part)].first_out, first + part, 1);
+        n += 2;
+    }
+    return rebuild.finish();
+}
 
 }  // namespace
 
@@ -291,13 +325,13 @@ Ir fuse(const Ir& ir) {
             if (made.op != Op::multiply || readers[product] != 1 || made.rate != old.rate || made.timed != old.timed)
                 continue;
             const Instruction factors = rebuild.with_moved_inputs(made);
-            i.in = {factors.in[0], factors.in[1], i.in[1 - k], -1, -1};
+            i.in = {factors.in[0], factors.in[1], i.in[1 - k]};
             i.op = Op::multiply_add;
             break;
         }
         rebuild.keep(i, old.first_out);
     }
-    return drop_unused(rebuild.finish());
+    return fuse_mixes(drop_unused(rebuild.finish()));
 }
 
 Ir with_rates(Ir ir) {
@@ -362,7 +396,7 @@ Ir split_noise(const Ir& ir) {
             found->second = rebuild.add(place);
         }
         const int first = found->second;
-        i.in = {first, first + 1, first + 2, i.in[1], op_info(old.op).inputs == 3 ? i.in[2] : -1};
+        i.in = {first, first + 1, first + 2, i.in[1], i.in[2]};
         i.op = placed;
         rebuild.keep(i, old.first_out);
     }

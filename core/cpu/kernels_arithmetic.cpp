@@ -26,6 +26,32 @@ HWY_INLINE VF sign(VF x) {
 
 HWY_INLINE VF mix(VF a, VF b, VF share) { return hn::Add(hn::Mul(a, hn::Sub(number(1.0F), share)), hn::Mul(b, share)); }
 
+// The colour mixed from is often the same all along the strip; then it is loaded once.
+void mix_3(const KernelArgs& k) {
+    const F d;
+    const Input share = input(k, 6);
+    const Input b0 = input(k, 3);
+    const Input b1 = input(k, 4);
+    const Input b2 = input(k, 5);
+    float* const out0 = k.out[0];
+    float* const out1 = k.out[1];
+    float* const out2 = k.out[2];
+    const auto walk = [&](auto a0, auto a1, auto a2) {
+        for (std::size_t i = 0; i < k.count; i += hn::Lanes(d)) {
+            const VF t = share.at(i);
+            const VF rest = hn::Sub(number(1.0F), t);
+            const auto mixed = [&](VF a, VF b) { return hn::Add(hn::Mul(a, rest), hn::Mul(b, t)); };
+            hn::Store(mixed(a0(i), b0.at(i)), d, out0 + i);
+            hn::Store(mixed(a1(i), b1.at(i)), d, out1 + i);
+            hn::Store(mixed(a2(i), b2.at(i)), d, out2 + i);
+        }
+    };
+    const auto varying = [&](std::size_t n) { return [a = input(k, n)](std::size_t i) { return a.at(i); }; };
+    const auto lasting = [&](std::size_t n) { return [a = hn::Load(d, k.in[n])](std::size_t) { return a; }; };
+    if (k.stride[0] == 0 && k.stride[1] == 0 && k.stride[2] == 0) return walk(lasting(0), lasting(1), lasting(2));
+    walk(varying(0), varying(1), varying(2));
+}
+
 HWY_INLINE VF smooth_between(VF raw) {
     const VF t = smaller(larger(raw, number(0.0F)), number(1.0F));
     return hn::Mul(hn::Mul(t, t), hn::Sub(number(3.0F), hn::Mul(number(2.0F), t)));
@@ -128,6 +154,7 @@ void fill_arithmetic(KernelSet& set) {
     put(Op::max, [](Args k) { two_inputs(k, [](VF a, VF b) { return larger(a, b); }); });
     put(Op::clamp, [](Args k) { three_inputs(k, [](VF x, VF l, VF h) { return smaller(larger(x, l), h); }); });
     put(Op::mix, [](Args k) { three_inputs(k, [](VF a, VF b, VF t) { return mix(a, b, t); }); });
+    put(Op::mix_3, mix_3);
     put(Op::step, [](Args k) {
         two_inputs(k, [](VF e, VF x) { return hn::IfThenElse(hn::Lt(x, e), number(0.0F), number(1.0F)); });
     });

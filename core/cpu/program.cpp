@@ -171,6 +171,11 @@ public:
         }
     }
 
+    // The value at pixel x of the strip that begins at `left`.
+    float value_at(Ref ref, int left, int x, int row) const {
+        return address(ref, left, row)[static_cast<std::size_t>(x - left) * stride(ref)];
+    }
+
 private:
     // In registers all the way: this runs a million times a frame.
     void run_line(const Line& line, int x, int y, int row, std::size_t count) {
@@ -433,6 +438,33 @@ bool run(const Program& program, const RunInputs& inputs, std::span<Picture> out
         }
     });
     return whole;
+}
+
+void run_at(const Program& program, const RunInputs& inputs, std::span<const PixelPoint> points,
+            std::span<Picture> outputs) {
+    Shared shared = prepare(program, inputs);
+    const Cancel never;
+    Machine machine(program, inputs, shared, never);
+    machine.run_plain_lines(Rate::uniform, 0, lane_block);
+    const int columns = strip_columns(program);
+    for (int x = 0; x < inputs.width; x += columns) {
+        machine.run_plain_lines(Rate::column, x, strip_count(program, x, inputs.width));
+    }
+    constexpr int block = static_cast<int>(lane_block);
+    for (std::size_t n = 0; n < points.size(); ++n) {
+        const PixelPoint point = points[n];
+        const int row = program.quads ? point.y % 2 : 0;
+        const int top = point.y - row;
+        const int left = point.x / block * block;
+        for (int r = 0; r < (program.quads ? 2 : 1); ++r) machine.run_row_lines(top + r, r);
+        const auto count = std::min<std::size_t>(strip_count(program, left, inputs.width), lane_block);
+        machine.run_pixel_lines(left, top, count);
+        for (std::size_t k = 0; k < program.outputs.size(); ++k) {
+            const std::vector<Ref>& parts = program.outputs[k];
+            float* to = outputs[k].at(static_cast<int>(n), 0);
+            for (std::size_t c = 0; c < parts.size(); ++c) to[c] = machine.value_at(parts[c], left, point.x, row);
+        }
+    }
 }
 
 }  // namespace lacquer

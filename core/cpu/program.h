@@ -69,6 +69,18 @@ struct RunInputs {
     int tile_rows = 16;  ///< pixels' rows a worker takes at a time; does not change the result
 };
 
+/// A pixel of the drawn grid, from the top left.
+struct PixelPoint {
+    int x = 0;
+    int y = 0;
+    friend bool operator==(const PixelPoint&, const PixelPoint&) = default;
+};
+
+/// Runs the program at these pixels only, which lie in the grid. Output k goes to `outputs[k]`, one row with a pixel
+/// for each point. The values are those that `run` has there.
+void run_at(const Program& program, const RunInputs& inputs, std::span<const PixelPoint> points,
+            std::span<Picture> outputs);
+
 /// Runs the program on the whole grid. Output k goes to `outputs[k]`, of the grid's size; missing channels are filled
 /// with 0. False if it was called off: then the outputs are unfinished.
 bool run(const Program& program, const RunInputs& inputs, std::span<Picture> outputs, WorkerPool& pool,

@@ -22,6 +22,7 @@ struct Step {
     std::string formula;
     std::string note;
     bool on = true;
+    bool stand_in = false;  ///< stands for something that is not there yet, and is to be replaced
     Extra extra = Extra::object();
 
     friend bool operator==(const Step&, const Step&) = default;

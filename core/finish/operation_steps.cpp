@@ -143,7 +143,7 @@ private:
 
     Result<Typed> stage_value(const OperationStage& stage, int round) {
         Scope inside = step_scope();
-        inside.functions = scope_.functions;
+        inside.functions = operation_.functions != nullptr ? operation_.functions.get() : scope_.functions;
         inside.symbols.insert(known_.begin(), known_.end());
         // At first a stage reads, by its own name, what stands before it.
         if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;

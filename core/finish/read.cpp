@@ -189,6 +189,7 @@ Coat read_coat(Fields& fields) {
         read.formula = step.text("formula");
         read.note = step.text("note");
         read.on = step.flag("on", true);
+        read.stand_in = step.flag("stand_in", false);
         read.extra = step.left();
         coat.steps.push_back(std::move(read));
     });

@@ -63,6 +63,7 @@ std::string step_text(const Step& step) {
     Json object = {{"name", step.name}, {"formula", step.formula}};
     if (!step.note.empty()) object["note"] = step.note;
     if (!step.on) object["on"] = false;
+    if (step.stand_in) object["stand_in"] = true;
     append(object, step.extra);
     return one_line(object);
 }

@@ -68,6 +68,7 @@ public:
             plan.passes.back().scale = step.scale;
         }
         plan.passes.push_back(pass_for("draws", good, checked_.steps.size()));
+        for (const std::string& name : wanted) add_ground(plan.passes.back(), name);
         return plan;
     }
 
@@ -127,6 +128,25 @@ private:
         }
         pass.pyramids.assign(pyramids.begin(), pyramids.end());
         return pass;
+    }
+
+    // A picture that is wanted itself, as if a step of its name stood for it.
+    void add_ground(Pass& pass, const std::string& name) const {
+        const auto& grounds = checked_.finish->grounds;
+        const auto found = std::find_if(grounds.begin(), grounds.end(), [&](const Ground& ground) {
+            return ground.name == name && ground.kind == GroundKind::picture;
+        });
+        if (found == grounds.end() || numbers_.contains(name)) return;
+        const auto symbol = std::make_shared<Typed>();
+        symbol->kind = TypedKind::symbol;
+        symbol->type = Type::vec4;
+        symbol->symbol = SymbolKind::ground;
+        symbol->name = name;
+        pass.steps.push_back({name, symbol});
+        pass.outputs.push_back(name);
+        if (std::find(pass.grounds.begin(), pass.grounds.end(), name) == pass.grounds.end())
+            pass.grounds.push_back(name);
+        if (found->sampling != Sampling{}) pass.samplings[name] = found->sampling;
     }
 
     const CheckedFinish& checked_;

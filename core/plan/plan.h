@@ -39,8 +39,8 @@ struct Plan {
 /// The drawn size of a side at a pass's scale, in pixels.
 int scaled_side(int side, double scale);
 
-/// The passes that yield the values of `wanted`. Steps that are read elsewhere by `texture` are stored first. Wanted
-/// steps with a fault are left out.
+/// The passes that yield the values of `wanted`: steps, and pictures among the grounds as they are. Steps that are read
+/// elsewhere by `texture` are stored first. Wanted steps with a fault are left out.
 Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted);
 
 /// Stands for everything that the compiled pass depends on: passes with the same key are the same.

@@ -8,27 +8,13 @@
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
 #include "core/gpu/runner.h"
+#include "core/picture/line_grid.h"
 
 namespace lacquer {
 
 namespace {
 
 constexpr std::size_t most_programs = 128;
-
-// A finish without steps shows its first ground.
-Plan ground_plan(const Finish& finish) {
-    Plan plan;
-    const Ground* first = first_picture(finish);
-    if (first == nullptr) return plan;
-    const std::string& name = first->name;
-    const auto symbol = std::make_shared<Typed>();
-    symbol->kind = TypedKind::symbol;
-    symbol->type = Type::vec4;
-    symbol->symbol = SymbolKind::ground;
-    symbol->name = name;
-    plan.passes.push_back({"draws", 1, {{name, symbol}}, {}, {name}, {}, {}, {name}});
-    return plan;
-}
 
 float uniform_bits(const Value& value, int part) {
     if (value.type == Type::boolean) return std::bit_cast<float>(value.wholes[0] != 0 ? 0xFFFFFFFFU : 0U);
@@ -41,6 +27,9 @@ std::vector<std::string> names_of(const CheckedFinish& checked, const std::vecto
     std::vector<std::string> names;
     for (const std::string& step : steps) {
         std::string name = step.empty() ? finished_step(checked) : step;
+        // A finish without steps shows its first picture.
+        const Ground* first = first_picture(*checked.finish);
+        if (name.empty() && first != nullptr) name = first->name;
         if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(std::move(name));
     }
     return names;
@@ -90,6 +79,10 @@ struct Renderer::Run {
 
 namespace {
 
+double milliseconds_since(std::chrono::steady_clock::time_point begin) {
+    return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+}
+
 // For each pass, the stored steps that it is the last to read.
 std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
     std::map<std::string, std::size_t> last;
@@ -132,7 +125,8 @@ std::string Renderer::drawn_by() const { return shaders_ != nullptr ? shaders_->
 
 Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& steps) {
     const std::vector<std::string> names = names_of(checked, steps);
-    if (names.size() == 1 && names.front().empty()) return ground_plan(*checked.finish);
+    // Nothing to draw, not even a picture.
+    if (names.size() == 1 && names.front().empty()) return {};
     return plan_passes(checked, names);
 }
 
@@ -172,9 +166,9 @@ PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string
     return view;
 }
 
-void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs) {
+void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs, bool at_points) {
     // Small pictures of many steps would be many shaders, each drawn once.
-    if (shaders_ != nullptr && !run.request.small_grounds) {
+    if (shaders_ != nullptr && !run.request.small_grounds && !at_points) {
         const Result<Done> done = draw_by_shaders(run, pass, outputs);
         if (done) return;
         shaders_.reset();
@@ -197,6 +191,7 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
     inputs.frame_height = run.frame_height;
     inputs.uniforms = uniforms;
     inputs.pictures = pictures;
+    if (at_points) return run_at(*program, inputs, run.request.points, outputs);
     run.whole = lacquer::run(*program, inputs, outputs, pool_, run.cancel) && run.whole;
 }
 
@@ -234,6 +229,11 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
 PicturePtr Renderer::ground_picture(Run& run, const Ground& ground) {
     if (ground.kind != GroundKind::picture) return std::make_shared<const Picture>(table_of(ground.stops));
     const RenderRequest& request = run.request;
+    if (request.line_grid) {
+        return std::make_shared<const Picture>(
+            request.small_grounds ? line_grid(run.width, run.height)
+                                  : line_grid(static_cast<int>(run.frame_width), static_cast<int>(run.frame_height)));
+    }
     const std::string path = picture_path(request.finish_path, ground.path);
     const PictureMeaning meaning = ground.data ? PictureMeaning::data : PictureMeaning::colour;
     Result<PicturePtr> picture = request.small_grounds ? grounds_.small_picture(path, meaning, run.width, run.height)
@@ -272,6 +272,10 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
                      {},
                      Severity::fault};
     }
+    for (const PixelPoint& point : request.points) {
+        if (point.x >= 0 && point.y >= 0 && point.x < run.width && point.y < run.height) continue;
+        return Fault{"render.point", "a point lies beyond the frame", "point into the picture", {}, Severity::fault};
+    }
     run.frame.values = drive_values(checked, {request.time, request.cues}, request.held);
     const Plan plan = plan_for(checked, request.steps);
     run.frame.passes = plan.passes.size();
@@ -290,10 +294,14 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         for (const std::string& name : pass.outputs) {
             const CheckedStep* step = find_step(checked, name);
             types.push_back(step != nullptr ? step->typed->type : Type::vec4);
-            outputs.push_back(run.blank(scaled_side(run.width, pass.scale), scaled_side(run.height, pass.scale),
-                                        stores ? 4 : width_of(types.back())));
+            const bool row = !stores && !request.points.empty();
+            outputs.push_back(
+                run.blank(row ? static_cast<int>(request.points.size()) : scaled_side(run.width, pass.scale),
+                          row ? 1 : scaled_side(run.height, pass.scale), stores ? 4 : width_of(types.back())));
         }
-        draw_pass(run, pass, outputs);
+        const auto pass_begin = std::chrono::steady_clock::now();
+        draw_pass(run, pass, outputs, !stores && !request.points.empty());
+        run.frame.pass_milliseconds.push_back(milliseconds_since(pass_begin));
         if (!run.whole) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
         for (std::size_t k = 0; k < outputs.size(); ++k) {
             if (stores) {
@@ -305,8 +313,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         const auto index = static_cast<std::size_t>(&pass - plan.passes.data());
         for (const std::string& name : done_with[index]) run.release(name);
     }
-    run.frame.milliseconds =
-        std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+    run.frame.milliseconds = milliseconds_since(begin);
     return std::move(run.frame);
 }
 

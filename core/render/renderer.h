@@ -10,6 +10,7 @@
 #include "core/base/cancel.h"
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
+#include "core/cpu/program.h"
 #include "core/finish/checked.h"
 #include "core/finish/drive_values.h"
 #include "core/plan/plan.h"
@@ -17,7 +18,6 @@
 
 namespace lacquer {
 
-struct Program;
 class ShaderRunner;
 
 /// What draws: this processor, or the graphics processor by GL; `automatic` takes the latter if it is a real one.
@@ -41,6 +41,9 @@ struct RenderRequest {
     /// Steps whose values are wanted; an empty name stands for the finished picture.
     std::vector<std::string> steps;
     bool small_grounds = false;  ///< pictures averaged down to the drawn size first
+    /// If not empty, the wanted values at these pixels of the drawn size only: a picture of one row, a pixel a point.
+    std::vector<PixelPoint> points;
+    bool line_grid = false;  ///< straight lines in place of every picture, to see what bends them
 };
 
 /// A step's value at each pixel: as many channels as its type has parts.
@@ -51,11 +54,12 @@ struct DrawnStep {
 };
 
 struct Frame {
-    std::vector<DrawnStep> steps;  ///< those wanted that have no fault, in the order in which they were wanted
+    std::vector<DrawnStep> steps;  ///< those wanted that have no fault: steps as they were wanted, then pictures
     Faults notices;                ///< missing pictures
     DriveValues values;
     std::size_t passes = 0;
     double milliseconds = 0;
+    std::vector<double> pass_milliseconds;  ///< of each pass of `plan_for` the same steps
 };
 
 /// Draws frames, keeping programs and pictures between them. To be used from one thread at a time.
@@ -70,7 +74,8 @@ public:
     /// What draws, in a few words: an instruction set, or the driver's name.
     std::string drawn_by() const;
 
-    /// The frame, or nothing if it was called off. Faults: `render.size`, `render.cancelled`.
+    /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`,
+    /// `render.cancelled`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
 private:
@@ -81,7 +86,7 @@ private:
     static PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
     Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);
-    void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs);
+    void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs, bool at_points);
 
     WorkerPool& pool_;
     KernelSet kernels_;

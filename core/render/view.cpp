@@ -1,6 +1,7 @@
 #include "core/render/view.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/picture/transfer.h"
@@ -12,6 +13,46 @@ namespace {
 std::uint8_t plain_level(float value) {
     if (!(value > 0.0F)) return 0;
     return value >= 1.0F ? 255 : static_cast<std::uint8_t>(value * 255.0F + 0.5F);
+}
+
+// Display values at 0, 1/4, 1/2, 3/4 and 1 of the ramp: each lighter than the one before.
+constexpr std::array<std::array<float, 3>, 5> ramp = {
+    {{16, 20, 34}, {38, 84, 110}, {96, 158, 126}, {216, 176, 74}, {250, 240, 214}}};
+
+void ramp_pixel(float value, std::uint8_t* to) {
+    const float held = value > 0.0F ? std::min(value, 1.0F) : 0.0F;
+    const float place = held * 4.0F;
+    const auto at = std::min(static_cast<std::size_t>(place), std::size_t{3});
+    const float share = place - static_cast<float>(at);
+    // A thin darker line just below each tenth.
+    const float tenth = held * 10.0F;
+    const float dim = tenth - std::floor(tenth) > 0.94F && held < 1.0F ? 0.55F : 1.0F;
+    for (std::size_t c = 0; c < 3; ++c) {
+        to[c] = static_cast<std::uint8_t>((ramp[at][c] * (1.0F - share) + ramp[at + 1][c] * share) * dim + 0.5F);
+    }
+    to[3] = 255;
+}
+
+// Stripes to the right and down below 0, the other way above 1, squares for what is no number.
+void mark_pixel(const float* from, int channels, std::uint8_t* to, int x, int y) {
+    bool low = false;
+    bool high = false;
+    bool broken = false;
+    for (int c = 0; c < channels; ++c) {
+        low = low || from[c] < 0.0F;
+        high = high || from[c] > 1.0F;
+        broken = broken || !std::isfinite(from[c]);
+    }
+    const auto paint = [&](std::uint8_t r, std::uint8_t g, std::uint8_t b) {
+        to[0] = r;
+        to[1] = g;
+        to[2] = b;
+        to[3] = 255;
+    };
+    if (broken) return (x / 4 + y / 4) % 2 == 0 ? paint(255, 255, 255) : paint(217, 71, 43);
+    constexpr int period = 8;
+    if (high && (x + y) % period < 2) return paint(255, 138, 107);
+    if (low && (x - y + period * 100000) % period < 2) return paint(90, 130, 255);
 }
 
 void convert_pixel(const float* from, std::uint8_t* to, Type type, const SrgbEncoder& encode) {
@@ -37,10 +78,12 @@ void convert_pixel(const float* from, std::uint8_t* to, Type type, const SrgbEnc
 
 }  // namespace
 
-Image8 to_image(const Picture& picture, Type type, WorkerPool& pool) {
+Image8 to_image(const Picture& picture, Type type, WorkerPool& pool, const ViewStyle& style) {
     static const SrgbEncoder encode;
     Image8 image{picture.width, picture.height, {}};
     image.data.resize(static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height) * 4);
+    const bool exposed = style.exposure != 0 && (type == Type::vec3 || type == Type::vec4);
+    const auto gain = static_cast<float>(std::exp2(style.exposure));
     constexpr int band = 32;
     pool.run((picture.height + band - 1) / band, [&](int piece) {
         const int bottom = std::min(picture.height, (piece + 1) * band);
@@ -48,8 +91,18 @@ Image8 to_image(const Picture& picture, Type type, WorkerPool& pool) {
             const float* from = picture.at(0, y);
             std::uint8_t* to =
                 image.data.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) * 4;
-            for (int x = 0; x < picture.width; ++x, from += picture.channels, to += 4)
-                convert_pixel(from, to, type, encode);
+            for (int x = 0; x < picture.width; ++x, from += picture.channels, to += 4) {
+                if (style.false_colour && width_of(type) == 1) {
+                    ramp_pixel(from[0], to);
+                } else if (exposed) {
+                    const std::array<float, 4> lit = {from[0] * gain, from[1] * gain, from[2] * gain,
+                                                      type == Type::vec4 ? from[3] : 1.0F};
+                    convert_pixel(lit.data(), to, type, encode);
+                } else {
+                    convert_pixel(from, to, type, encode);
+                }
+                if (style.mark_range) mark_pixel(from, width_of(type), to, x, y);
+            }
         }
     });
     return image;

@@ -7,9 +7,17 @@
 
 namespace lacquer {
 
+/// How values are turned into what is seen; none of it changes the values.
+struct ViewStyle {
+    double exposure = 0;        ///< stops by which colours are brightened for looking
+    bool false_colour = false;  ///< one number as a ramp of colours with a line at each tenth, not as grey
+    bool mark_range = false;    ///< stripes where a part lies outside 0..1, squares where it is not finite
+    friend bool operator==(const ViewStyle&, const ViewStyle&) = default;
+};
+
 /// 8-bit display values: one number as grey and two as red and green, both as they stand; three or four as colour in
 /// linear light by the sRGB curve, the fourth as straight opacity. What lies outside 0..1 is held to it; NaN is 0.
-Image8 to_image(const Picture& picture, Type type, WorkerPool& pool);
+Image8 to_image(const Picture& picture, Type type, WorkerPool& pool, const ViewStyle& style = {});
 
 /// `image` at half its width and height, each pixel the mean of four.
 Image8 halved(const Image8& image);

@@ -70,6 +70,18 @@ TEST_CASE("products and sums are put together only where nothing else wants the 
     CHECK(count(both, Op::multiply_add) == 0);
 }
 
+TEST_CASE("three mixes by one share are one instruction, unless one reads another") {
+    const auto mixes = [](const std::string& text, Op op) { return count(optimised(lower(pass_of(text))), op); };
+    CHECK(mixes("mix(vec3(3, 1, 0.2), vec3(uv, uv.x * uv.y), uv.x * uv.y)", Op::mix_3) == 1);
+    CHECK(mixes("mix(vec3(3, 1, 0.2), vec3(uv, uv.x * uv.y), uv.x * uv.y)", Op::mix) == 0);
+    CHECK(mixes("mix(vec2(3, 1), vec2(uv.y, uv.x * uv.y), uv.x * uv.y)", Op::mix_3) == 0);
+    CHECK(mixes("mix(vec3(3, 1, 0.2), vec3(uv, uv.x), vec3(uv.x * uv.y, uv))", Op::mix_3) == 0);
+    const std::string chain =
+        "float s = uv.x * uv.y; float a = mix(1.0, uv.x, s); float b = mix(a, uv.y, s); return mix(b, 2.0, s);";
+    CHECK(mixes(chain, Op::mix_3) == 0);
+    CHECK(mixes(chain, Op::mix) == 3);
+}
+
 TEST_CASE("a long side of a branch may be skipped, a short one is not worth it") {
     const std::string long_side =
         "float a = 0; if (uv.x < 0.5) { a = gradient_noise(uv * 3) + sin(uv.x) * cos(uv.y) + sqrt(uv.x + uv.y) * "

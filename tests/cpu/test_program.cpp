@@ -86,9 +86,9 @@ TEST_CASE("strips sample pictures as the definition does, on every instruction s
         ir.code.push_back({op, Rate::uniform, false, in, bits, ir.value_count});
         ir.value_count += op_info(op).outputs;
     };
-    add(Op::uniform, {-1, -1, -1, -1, -1}, 0);
-    add(Op::uniform, {-1, -1, -1, -1, -1}, 1);
-    add(Op::sample, {0, 1, -1, -1, -1}, 0);
+    add(Op::uniform, {}, 0);
+    add(Op::uniform, {}, 1);
+    add(Op::sample, {0, 1}, 0);
     ir.outputs = {{"a", {2, 3, 4, 5}}};
     WorkerPool pool(1);
     const PictureView view = view_of(picture);

@@ -15,7 +15,7 @@ std::vector<std::string> order(const Finish& finish) {
     return names;
 }
 
-Step step(const std::string& name) { return {name, "0", "", true, Extra::object()}; }
+Step step(const std::string& name) { return {name, "0", "", true, false, Extra::object()}; }
 
 }  // namespace
 

@@ -97,3 +97,19 @@ TEST_CASE("a mistake in the file shows at the step, with the file's words") {
                    "own(a)")
               .id == "lang.count");
 }
+
+TEST_CASE("an operation that replaces another does not change or break those that were read before") {
+    std::vector<OperationFile> files = built_in_operation_files();
+    // Other arguments than the one that comes along has, which the stages of `glow` call.
+    files.push_back({"luminance", head + "//! value a 1 number : a\nfloat luminance(float a) { return a * 2.0; }\n",
+                     "luminance.glsl"});
+    const auto catalogue = make_catalogue(files);
+    const Finish finish = finish_of({{"a", "vec4(uv, 0, 1)"}, {"b", "glow(a)"}, {"c", "luminance(uv.x)"}});
+    const CheckedFinish own = check_finish(std::make_shared<const Finish>(finish), catalogue);
+    CHECK_FALSE(find_step(own, "b")->fault);
+    CHECK_FALSE(find_step(own, "c")->fault);
+    Finish without = finish;
+    without.coats[0].steps.pop_back();
+    const CheckedFinish plain = check_finish(std::make_shared<const Finish>(without));
+    CHECK(find_step(own, "b")->text == find_step(plain, "b")->text);
+}

@@ -16,6 +16,7 @@ ALLOW = {
     "core/cpu": ["core/plan", "core/picture", "core/lang", "core/base"],
     "core/gpu": ["core/plan", "core/picture", "core/lang", "core/base"],
     "core/render": ["core/cpu", "core/gpu", "core/plan", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],
+    "core/inspect": ["core/render", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],
     "cli": ["core"],
     "desktop": ["core"],
     "bench": ["core"],

@@ -39,7 +39,7 @@ Picture ground_of(const std::string& name, const std::string& ground, int width 
     RenderRequest request;
     Finish finish = test::demo_named(name);
     finish.coats = {
-        Coat{"Plain", "", true, false, {Step{"plain", ground, "", true, Extra::object()}}, Extra::object()}};
+        Coat{"Plain", "", true, false, {Step{"plain", ground, "", true, false, Extra::object()}}, Extra::object()}};
     request.checked = test::checked(finish);
     request.finish_path = test::demo_path(name);
     request.frame_width = width;

@@ -1,0 +1,174 @@
+#include "core/finish/live_words.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/lang/builtins.h"
+#include "core/lang/code.h"
+#include "core/lang/expression.h"
+#include "core/lang/token.h"
+
+namespace lacquer {
+
+namespace {
+
+// A hundredth of the number's own magnitude; of 0, a hundredth.
+double increment_of(double value) {
+    if (value == 0) return 0.01;
+    return std::pow(10.0, std::floor(std::log10(std::fabs(value)) + 1e-9) - 2);
+}
+
+// A tidy step: at least a hundred of them make the range.
+double increment_in(std::pair<double, double> range) {
+    return std::pow(10.0, std::floor(std::log10((range.second - range.first) / 100) + 1e-9));
+}
+
+class Finder {
+public:
+    Finder(const CheckedFinish& checked, std::string_view formula)
+        : checked_(checked), finish_(*checked.finish), formula_(formula) {}
+
+    std::vector<LiveWord> run() {
+        const Result<std::vector<Token>> tokens = tokenize(formula_);
+        if (!tokens) return {};
+        add_tokens(*tokens);
+        if (!is_code(formula_)) {
+            if (const Result<Expression> parsed = parse(formula_)) learn_from(*parsed);
+        }
+        std::stable_sort(words_.begin(), words_.end(),
+                         [](const LiveWord& a, const LiveWord& b) { return a.span.begin < b.span.begin; });
+        return std::move(words_);
+    }
+
+private:
+    void add_tokens(const std::vector<Token>& tokens) {
+        const bool code = is_code(formula_);
+        for (std::size_t i = 0; i + 1 < tokens.size(); ++i) {
+            const Token& token = tokens[i];
+            if (i > 0 && tokens[i - 1].text == ".") continue;
+            LiveWord word;
+            word.span = token.span;
+            word.text = token.text;
+            if (token.kind == TokenKind::number) {
+                const auto value = parse_number(token.text);
+                if (!value) continue;
+                word.value = *value;
+                word.increment = increment_of(*value);
+                // In code a count may have to stay one.
+                word.whole = code && token.text.find_first_of(".eE") == std::string_view::npos;
+                if (word.whole) word.increment = 1;
+            } else if (token.kind != TokenKind::name || !kind_of(token.text, tokens[i + 1].text == "(", word.kind)) {
+                continue;
+            }
+            words_.push_back(std::move(word));
+        }
+    }
+
+    bool kind_of(std::string_view name, bool called, LiveKind& kind) const {
+        const auto named = [&](const auto& things) {
+            return std::any_of(things.begin(), things.end(), [&](const auto& t) { return t.name == name; });
+        };
+        if (called) {
+            kind = LiveKind::function;
+            return is_builtin_name(name) || checked_.catalogue->operations.contains(name);
+        }
+        if (find_step(finish_, name) != nullptr) {
+            kind = LiveKind::step;
+        } else if (named(finish_.dials)) {
+            kind = LiveKind::dial;
+        } else if (named(finish_.responses)) {
+            kind = LiveKind::response;
+        } else if (named(finish_.grounds)) {
+            kind = LiveKind::ground;
+        } else {
+            kind = LiveKind::known;
+            return name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" ||
+                   name == "aspect" || name == "time";
+        }
+        return true;
+    }
+
+    LiveWord* number_at(Span span) {
+        const auto found = std::find_if(words_.begin(), words_.end(), [&](const LiveWord& word) {
+            return word.kind == LiveKind::number && word.span == span;
+        });
+        return found == words_.end() ? nullptr : &*found;
+    }
+
+    // A sign that belongs to a number, what each argument of an operation allows, and which vec3 is a colour.
+    void learn_from(const Expression& e) {
+        for (const Expression& arg : e.args) learn_from(arg);
+        if (e.kind == ExpressionKind::unary && e.text == "-" && e.args[0].kind == ExpressionKind::number) {
+            if (LiveWord* word = number_at(e.args[0].span)) {
+                word->span = e.span;
+                word->value = -word->value;
+                word->text = formula_.substr(e.span.begin, e.span.end - e.span.begin);
+            }
+        }
+        if (e.kind != ExpressionKind::call) return;
+        if ((e.text == "vec3" || e.text == "vec4") && is_colour(e)) add_colour(e);
+        const auto operation = checked_.catalogue->operations.find(e.text);
+        if (operation == checked_.catalogue->operations.end()) return;
+        const auto& arguments = operation->second.arguments;
+        for (std::size_t i = 0; i < std::min(e.args.size(), arguments.size()); ++i) {
+            for (LiveWord& word : words_) {
+                const bool own = word.span == e.args[i].span;
+                if (own && (word.kind == LiveKind::number || word.kind == LiveKind::colour))
+                    set_argument(word, arguments[i]);
+            }
+        }
+    }
+
+    static void set_argument(LiveWord& word, const OperationArgument& argument) {
+        word.argument = argument.name;
+        word.unit = argument.unit;
+        word.range = argument.range;
+        if (word.kind != LiveKind::number) return;
+        if (argument.range) word.increment = increment_in(*argument.range);
+        if (argument.choices.empty()) return;
+        word.kind = LiveKind::choice;
+        word.choices = argument.choices;
+        word.increment = 1;
+    }
+
+    // Three plain numbers, none of them below 0; that a place is written so too does no harm.
+    static bool is_colour(const Expression& e) {
+        const auto plain = [](const Expression& arg) { return arg.kind == ExpressionKind::number; };
+        return e.args.size() == (e.text == "vec3" ? 3U : 4U) && std::all_of(e.args.begin(), e.args.end(), plain);
+    }
+
+    void add_colour(const Expression& e) {
+        LiveWord word;
+        word.kind = LiveKind::colour;
+        word.span = e.span;
+        if (e.args.size() == 4) word.opacity = e.args[3].value;
+        word.text = formula_.substr(word.span.begin, word.span.end - word.span.begin);
+        for (std::size_t i = 0; i < 3; ++i) word.colour[i] = e.args[i].value;
+        words_.insert(words_.begin(), std::move(word));
+    }
+
+    const CheckedFinish& checked_;
+    const Finish& finish_;
+    std::string_view formula_;
+    std::vector<LiveWord> words_;
+};
+
+}  // namespace
+
+std::vector<LiveWord> live_words(const CheckedFinish& checked, std::string_view formula) {
+    return Finder(checked, formula).run();
+}
+
+std::string number_text(double value, double increment) {
+    if (!(increment > 0)) return shortest_number(value);
+    const int decimals = std::clamp(static_cast<int>(std::ceil(-std::log10(increment) - 1e-9)), 0, 9);
+    return plain_number(std::round(value / increment) * increment, decimals);
+}
+
+std::string colour_formula(const DialValue& colour, std::optional<double> opacity) {
+    return (opacity ? "vec4(" : "vec3(") + plain_number(colour[0], 4) + ", " + plain_number(colour[1], 4) + ", " +
+           plain_number(colour[2], 4) + (opacity ? ", " + plain_number(*opacity, 4) : std::string()) + ")";
+}
+
+}  // namespace lacquer

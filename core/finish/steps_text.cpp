@@ -1,0 +1,214 @@
+#include "core/finish/steps_text.h"
+
+#include <algorithm>
+#include <set>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/file.h"
+#include "core/lang/rename.h"
+#include "core/lang/token.h"
+
+namespace lacquer {
+
+namespace {
+
+using Names = std::set<std::string, std::less<>>;
+
+void add_names(const std::string& formula, Names& names) {
+    const Result<std::vector<Token>> tokens = tokenize(formula);
+    if (!tokens) return;
+    for (const Token& token : *tokens) {
+        if (token.kind == TokenKind::name) names.emplace(token.text);
+    }
+}
+
+// Everything but coats that these steps name, also by way of dials.
+void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path) {
+    Names names;
+    for_each_step(fragment, [&](const Coat&, const Step& step) { add_names(step.formula, names); });
+    for (std::size_t before = 0; before != names.size();) {
+        before = names.size();
+        for (const Dial& dial : finish.dials) {
+            if (names.contains(dial.name)) add_names(dial.formula, names);
+        }
+    }
+    const auto copy = [&](const auto& from, auto& to) {
+        for (const auto& thing : from) {
+            if (names.contains(thing.name)) to.push_back(thing);
+        }
+    };
+    copy(finish.dials, fragment.dials);
+    copy(finish.responses, fragment.responses);
+    copy(finish.grounds, fragment.grounds);
+    for (Ground& ground : fragment.grounds) {
+        if (ground.kind == GroundKind::picture) ground.path = picture_path(finish_path, ground.path);
+    }
+    for (const CueKind& cue : finish.cues) {
+        const bool heard = std::any_of(fragment.responses.begin(), fragment.responses.end(),
+                                       [&](const Response& r) { return r.cue == cue.name; });
+        if (heard) fragment.cues.push_back(cue);
+    }
+}
+
+Finish bare_copy(const Finish& finish) {
+    Finish fragment;
+    fragment.name = finish.name;
+    fragment.frame_width = finish.frame_width;
+    fragment.frame_height = finish.frame_height;
+    return fragment;
+}
+
+Fault paste_fault(std::string message, std::string mend) {
+    return {"edit.paste", std::move(message), std::move(mend), {}, Severity::fault};
+}
+
+// Lines that say `name = formula`; a line that does not begin so goes on with the one before.
+Result<Finish> from_lines(std::string_view text) {
+    Finish fragment;
+    fragment.coats.push_back(Coat{"Pasted", "", true, false, {}, Extra::object()});
+    std::vector<Step>& steps = fragment.coats[0].steps;
+    while (!text.empty()) {
+        const std::size_t end = std::min(text.find('\n'), text.size());
+        std::string_view line = text.substr(0, end);
+        text.remove_prefix(std::min(end + 1, text.size()));
+        if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+        const std::size_t equals = line.find('=');
+        const std::string name =
+            equals == std::string_view::npos ? std::string() : identifier_from(line.substr(0, equals));
+        const bool begins = !name.empty() && line.front() != ' ' && line.front() != '\t' &&
+                            (equals + 1 >= line.size() || line[equals + 1] != '=') &&
+                            shown_name(name).size() + 2 >= equals;
+        if (begins) {
+            Step step;
+            step.name = name;
+            const std::size_t first = line.find_first_not_of(" \t", equals + 1);
+            step.formula = first == std::string_view::npos ? std::string() : std::string(line.substr(first));
+            steps.push_back(std::move(step));
+        } else if (line.find_first_not_of(" \t") != std::string_view::npos) {
+            if (steps.empty()) return paste_fault("this is no step", "copy steps first, or write name = formula");
+            steps.back().formula += '\n' + std::string(line);
+        }
+    }
+    if (steps.empty()) return paste_fault("there is nothing to paste", "copy steps first, or write name = formula");
+    return fragment;
+}
+
+class Paster {
+public:
+    Paster(Finish finish, Finish fragment, const std::string& finish_path)
+        : finish_(std::move(finish)), fragment_(std::move(fragment)), finish_path_(finish_path) {}
+
+    Result<StepEdit> run(std::string_view after, bool as_coats) {
+        if (step_count(fragment_) == 0) return paste_fault("there are no steps in it", "copy steps first");
+        take_all(fragment_.grounds, finish_.grounds, true);
+        take_all(fragment_.responses, finish_.responses, false);
+        take_all(fragment_.dials, finish_.dials, false);
+        for (const CueKind& cue : fragment_.cues) {
+            const bool known = std::any_of(finish_.cues.begin(), finish_.cues.end(),
+                                           [&](const CueKind& own) { return own.name == cue.name; });
+            if (!known) finish_.cues.push_back(cue);
+        }
+        std::string at(after);
+        if (finish_.coats.empty()) finish_.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+        std::size_t coat = place_of(finish_, at).coat;
+        for (Coat& pasted : fragment_.coats) {
+            std::vector<Step> steps = std::move(pasted.steps);
+            pasted.steps.clear();
+            if (as_coats) {
+                ++coat;
+                pasted.folded = false;
+                finish_.coats.insert(finish_.coats.begin() + static_cast<std::ptrdiff_t>(coat), std::move(pasted));
+            }
+            for (Step& step : steps) {
+                step.formula = renamed(std::move(step.formula));
+                const std::string name = free_name(finish_, step.name);
+                if (name != step.name) renames_.emplace_back(step.name, name);
+                step.name = name;
+                if (as_coats) {
+                    finish_.coats[coat].steps.push_back(std::move(step));
+                } else {
+                    Result<Finish> added = add_step(std::move(finish_), at, std::move(step));
+                    if (!added) return added.fault();
+                    finish_ = std::move(*added);
+                }
+                at = name;
+            }
+        }
+        return StepEdit{std::move(finish_), at};
+    }
+
+private:
+    std::string renamed(std::string formula) const {
+        // By way of names that no formula can have: what changes its name may take one that another gives up.
+        for (std::size_t i = 0; i < renames_.size(); ++i) {
+            formula = rename_in_formula(formula, renames_[i].first, "lqmoved" + std::to_string(i));
+        }
+        for (std::size_t i = 0; i < renames_.size(); ++i) {
+            formula = rename_in_formula(formula, "lqmoved" + std::to_string(i), renames_[i].second);
+        }
+        return formula;
+    }
+
+    // Takes what is not there yet. A ground of a name that is there is the one that is there.
+    template <class Things>
+    void take_all(const Things& from, Things& to, bool by_name) {
+        for (auto thing : from) {
+            fit(thing);
+            const auto own = std::find_if(to.begin(), to.end(), [&](const auto& t) { return t.name == thing.name; });
+            if (own != to.end() && (by_name || *own == thing)) continue;
+            const std::string name = free_name(finish_, thing.name);
+            if (name != thing.name) renames_.emplace_back(thing.name, name);
+            thing.name = name;
+            to.push_back(std::move(thing));
+        }
+    }
+    void fit(Ground& ground) const {
+        if (ground.kind == GroundKind::picture) ground.path = stored_picture_path(finish_path_, ground.path);
+    }
+    void fit(Dial& dial) const { dial.formula = renamed(std::move(dial.formula)); }
+    void fit(Response&) const {}
+
+    Finish finish_;
+    Finish fragment_;
+    const std::string& finish_path_;
+    std::vector<std::pair<std::string, std::string>> renames_;
+};
+
+}  // namespace
+
+std::string steps_as_text(const Finish& finish, const std::string& finish_path, const std::vector<std::string>& names) {
+    Finish fragment = bare_copy(finish);
+    for (const Coat& coat : finish.coats) {
+        Coat part = coat;
+        std::erase_if(part.steps, [&](const Step& step) {
+            return std::find(names.begin(), names.end(), step.name) == names.end();
+        });
+        if (!part.steps.empty()) fragment.coats.push_back(std::move(part));
+    }
+    add_what_is_named(fragment, finish, finish_path);
+    return finish_to_text(fragment);
+}
+
+std::string coat_as_text(const Finish& finish, const std::string& finish_path, std::size_t coat) {
+    Finish fragment = bare_copy(finish);
+    if (coat < finish.coats.size()) fragment.coats.push_back(finish.coats[coat]);
+    add_what_is_named(fragment, finish, finish_path);
+    return finish_to_text(fragment);
+}
+
+Result<StepEdit> paste_text(Finish finish, const std::string& finish_path, std::string_view after,
+                            std::string_view text, bool as_coats) {
+    const std::size_t first = text.find_first_not_of(" \t\r\n");
+    if (first == std::string_view::npos) return paste_fault("there is nothing to paste", "copy steps first");
+    if (text[first] == '{') {
+        Result<OpenedFinish> opened = finish_from_text(text, "the clipboard");
+        if (!opened) return paste_fault("this text holds no steps: " + opened.fault().message, "copy steps first");
+        return Paster(std::move(finish), std::move(opened->finish), finish_path).run(after, as_coats);
+    }
+    Result<Finish> fragment = from_lines(text.substr(first));
+    if (!fragment) return fragment.fault();
+    return Paster(std::move(finish), std::move(*fragment), finish_path).run(after, false);
+}
+
+}  // namespace lacquer
