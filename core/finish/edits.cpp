@@ -177,6 +177,19 @@ Result<Finish> delete_dial(Finish finish, std::string_view name) {
     return finish;
 }
 
+Result<Finish> move_dial(Finish finish, std::string_view name, int direction) {
+    const auto found =
+        std::find_if(finish.dials.begin(), finish.dials.end(), [&](const Dial& d) { return d.name == name; });
+    if (found == finish.dials.end()) return unknown(name);
+    const std::ptrdiff_t to = found - finish.dials.begin() + direction;
+    if (to < 0 || to >= static_cast<std::ptrdiff_t>(finish.dials.size())) {
+        return edit_fault("edit.end", name,
+                          "'" + shown_name(name) + "' is " + (direction < 0 ? "first" : "last") + " already", "");
+    }
+    std::iter_swap(found, finish.dials.begin() + to);
+    return finish;
+}
+
 std::vector<std::string> users_of(const Finish& finish, std::string_view name) {
     std::vector<std::string> users;
     for_each_step(finish, [&](const Coat&, const Step& step) {

@@ -44,6 +44,9 @@ Result<Finish> add_dial(Finish finish, Dial dial);
 /// Takes a dial out. Faults: `edit.unknown`.
 Result<Finish> delete_dial(Finish finish, std::string_view name);
 
+/// Moves a dial up (-1) or down (+1) among the dials. Faults: `edit.unknown`, `edit.end`.
+Result<Finish> move_dial(Finish finish, std::string_view name, int direction);
+
 /// Steps and dials whose formulas use a name, from the top.
 std::vector<std::string> users_of(const Finish& finish, std::string_view name);
 

@@ -58,6 +58,7 @@ struct Dial {
     double increment = 0.01;
     std::string unit;
     std::string note;
+    std::string group;    ///< a heading that dials stand under; may be empty
     std::string formula;  ///< over responses, other dials and time; empty for a dial that stands still
     Extra extra = Extra::object();
 

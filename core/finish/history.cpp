@@ -29,4 +29,11 @@ void History::redo() {
     seal();
 }
 
+void History::go_to(std::size_t entry) {
+    if (entry >= entries_.size()) return;
+    seal();
+    at_ = entry;
+    seal();
+}
+
 }  // namespace lacquer

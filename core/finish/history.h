@@ -31,6 +31,13 @@ public:
     void undo();
     void redo();
 
+    /// All states, oldest first: how many there are, which is the present one, what led to each ("" for the first).
+    std::size_t size() const { return entries_.size(); }
+    std::size_t at() const { return at_; }
+    std::string words(std::size_t entry) const { return entries_[entry].what; }
+    /// Makes one of them the present state; those after it stay until something is recorded.
+    void go_to(std::size_t entry);
+
 private:
     struct Entry {
         std::shared_ptr<const Finish> finish;

@@ -152,6 +152,7 @@ Dial read_dial(Fields& fields) {
     }
     dial.unit = fields.text("unit");
     dial.note = fields.text("note");
+    dial.group = fields.text("group");
     dial.formula = fields.text("formula");
     dial.extra = fields.left();
     return dial;

@@ -13,6 +13,9 @@ namespace lacquer {
 
 namespace {
 
+// In the text of a whole coat.
+constexpr const char* copied_key = "copied_as_coat";
+
 using Names = std::set<std::string, std::less<>>;
 
 void add_names(const std::string& formula, Names& names) {
@@ -193,18 +196,20 @@ std::string steps_as_text(const Finish& finish, const std::string& finish_path, 
 std::string coat_as_text(const Finish& finish, const std::string& finish_path, std::size_t coat) {
     Finish fragment = bare_copy(finish);
     if (coat < finish.coats.size()) fragment.coats.push_back(finish.coats[coat]);
+    fragment.extra[copied_key] = true;
     add_what_is_named(fragment, finish, finish_path);
     return finish_to_text(fragment);
 }
 
 Result<StepEdit> paste_text(Finish finish, const std::string& finish_path, std::string_view after,
-                            std::string_view text, bool as_coats) {
+                            std::string_view text) {
     const std::size_t first = text.find_first_not_of(" \t\r\n");
     if (first == std::string_view::npos) return paste_fault("there is nothing to paste", "copy steps first");
     if (text[first] == '{') {
         Result<OpenedFinish> opened = finish_from_text(text, "the clipboard");
         if (!opened) return paste_fault("this text holds no steps: " + opened.fault().message, "copy steps first");
-        return Paster(std::move(finish), std::move(opened->finish), finish_path).run(after, as_coats);
+        const bool coats = opened->finish.extra.contains(copied_key);
+        return Paster(std::move(finish), std::move(opened->finish), finish_path).run(after, coats);
     }
     Result<Finish> fragment = from_lines(text.substr(first));
     if (!fragment) return fragment.fault();

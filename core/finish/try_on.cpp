@@ -236,6 +236,12 @@ std::vector<TryOn> try_on(const CheckedFinish& checked, std::string_view step, T
     return all;
 }
 
+std::string call_with_defaults(const CheckedFinish& checked, std::string_view step, std::string_view operation) {
+    const auto found = checked.catalogue->operations.find(operation);
+    if (found == checked.catalogue->operations.end()) return {};
+    return in_place_of(found->second, {}, surroundings_of(checked, step, TryOnUse::replace));
+}
+
 Result<std::pair<Finish, std::string>> take_try_on(const Finish& finish, std::string_view step, const TryOn& choice,
                                                    TryOnUse use) {
     using Made = std::pair<Finish, std::string>;

@@ -28,6 +28,10 @@ struct TryOn {
 /// arguments of the same name, or of the same role and width in their order, carry over.
 std::vector<TryOn> try_on(const CheckedFinish& checked, std::string_view step, TryOnUse use);
 
+/// An operation called at a step with nothing but defaults and what stands nearest, such as "disc()"; empty if there is
+/// no such operation.
+std::string call_with_defaults(const CheckedFinish& checked, std::string_view step, std::string_view operation);
+
 /// The finish with the choice taken: a step of a free name below, or the step's new formula. Gives the step that holds
 /// it. Faults: `edit.unknown`, `edit.name`.
 Result<std::pair<Finish, std::string>> take_try_on(const Finish& finish, std::string_view step, const TryOn& choice,

@@ -80,6 +80,7 @@ std::string dial_text(const Dial& dial) {
     }
     if (!dial.unit.empty()) object["unit"] = dial.unit;
     if (!dial.note.empty()) object["note"] = dial.note;
+    if (!dial.group.empty()) object["group"] = dial.group;
     if (!dial.formula.empty()) object["formula"] = dial.formula;
     append(object, dial.extra);
     return one_line(object);

@@ -1,6 +1,8 @@
 #include "desktop/dials/dials_view.h"
 
+#include <QClipboard>
 #include <QContextMenuEvent>
+#include <QGuiApplication>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
@@ -10,7 +12,6 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "core/picture/transfer.h"
 #include "desktop/dials/dial_text.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/line_editor.h"
@@ -25,14 +26,6 @@ constexpr int card_width = 252;
 constexpr int card_height = 100;
 constexpr int row_height = 28;
 constexpr int trace_samples = 200;
-
-QColor swatch(const DialValue& colour) {
-    const double brightness = std::max({1.0, colour[0], colour[1], colour[2]});
-    const auto level = [&](double part) {
-        return static_cast<int>(std::lround(std::clamp(srgb_encode(part / brightness), 0.0, 1.0) * 255));
-    };
-    return {level(colour[0]), level(colour[1]), level(colour[2])};
-}
 
 // The dials that reach a step, by way of any others.
 std::set<std::string, std::less<>> dials_reaching(const CheckedFinish& checked, const std::string& step) {
@@ -76,6 +69,11 @@ DialsView::DialsView(Session& session, QWidget* parent)
     });
     connect(&session_, &Session::selection_changed, this, &DialsView::rebuild);
     connect(&session_, &Session::time_changed, this, [this] { viewport()->update(); });
+    connect(&session_, &Session::warnings_changed, this, [this] {
+        viewport()->update();
+        const Dial* dial = find_dial(session_.finish(), chosen_);
+        if (dial != nullptr && warning_of(*dial) != nullptr) viewport()->setToolTip(qs(warning_of(*dial)->message));
+    });
     retrace();
     rebuild();
 }
@@ -130,8 +128,26 @@ void DialsView::rebuild() {
     const int columns = width >= 700 ? 2 : 1;
     const int column_width = (width - 2 * margin - (columns - 1) * 20) / columns;
     int n = 0;
+    headings_.clear();
+    // Those of a group stand under its heading, in the order of the groups' first dials.
+    std::vector<std::string> groups{""};
+    for (const Dial& dial : finish.dials) {
+        if (std::find(groups.begin(), groups.end(), dial.group) == groups.end()) groups.push_back(dial.group);
+    }
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        const auto rank = [&](std::size_t i) { return std::find(groups.begin(), groups.end(), finish.dials[i].group); };
+        return rank(a) < rank(b);
+    });
+    std::string group;
     for (const std::size_t i : order) {
         if (is_card(i)) continue;
+        if (finish.dials[i].group != group) {
+            group = finish.dials[i].group;
+            y += (n + columns - 1) / columns * row_height + (n > 0 ? 4 : 0);
+            n = 0;
+            headings_.push_back({qs(group), QRect(margin, y, width - 2 * margin, row_height - 4)});
+            y += row_height - 4;
+        }
         const int left = margin + (n % columns) * (column_width + 20);
         const int top = y + n / columns * row_height;
         Cell cell{i, false, QRect(left, top, column_width, row_height), {}, {}, {}};
@@ -204,6 +220,8 @@ void DialsView::paintEvent(QPaintEvent*) {
         return;
     }
     painter.translate(-scrolled());
+    for (const Heading& heading : headings_)
+        theme::paint_text(painter, heading.area, heading.words, theme::words(11, true), theme::quiet);
     for (const Cell& cell : cells_) paint_cell(painter, cell);
 }
 
@@ -228,7 +246,7 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     QRect value_area = cell.value;
     if (dial.kind == DialKind::colour) {
         const QRect box(value_area.left(), value_area.center().y() - 5, 11, 11);
-        painter.fillRect(box, swatch(value));
+        painter.fillRect(box, theme::swatch(value));
         value_area.adjust(14, 0, 0, 0);
     }
     const bool differs = dial.formula.empty() && dial.value != dial.default_value;
@@ -241,8 +259,18 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
             cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
         painter.fillRect(QRect(x, cell.track.bottom() + 1, 1, 3), theme::quiet);
     }
+    const Warning* warning = warning_of(dial);
+    if (warning != nullptr && !cell.card)
+        theme::paint_notched_bar(painter, cell.name.left(), cell.name.left() + 24, cell.area.bottom() - 4);
     if (!cell.card) return;
-    if (checked.fault) {
+    if (warning != nullptr && !checked.fault) {
+        const QRect line(cell.area.left() + 10, cell.area.top() + 46, cell.area.width() - 20, 16);
+        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
+        theme::paint_text(painter, line, qs(warning->message), theme::words(11), theme::vermilion_text);
+        if (!warning->mends.empty())
+            theme::paint_text(painter, line.translated(0, 18), tr("M: %1").arg(qs(warning->mends.front().words)),
+                              theme::words(11), theme::celadon);
+    } else if (checked.fault) {
         const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
         theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
         theme::paint_text(painter, line, qs(checked.fault->message), theme::words(11), theme::vermilion_text);
@@ -361,7 +389,10 @@ void DialsView::mouseDoubleClickEvent(QMouseEvent* event) {
     const QPoint at = event->pos() + scrolled();
     const std::string name = session_.finish().dials[cell->dial].name;
     choose(name);
-    if (cell->value.contains(at)) {
+    if (cell->value.contains(at) && session_.finish().dials[cell->dial].kind == DialKind::colour) {
+        emit wants_colour(qs(name), QRect(viewport()->mapTo(window(), cell->value.translated(-scrolled()).topLeft()),
+                                          cell->value.size()));
+    } else if (cell->value.contains(at)) {
         edit_value();
     } else if (!cell->track.contains(at)) {
         emit wants_form(qs(name));
@@ -431,6 +462,55 @@ void DialsView::end_value(bool keep) {
     }
     session_.set_dial(chosen_, *value);
     session_.seal_edit();
+}
+
+const Warning* DialsView::warning_of(const Dial& dial) const {
+    const auto& warnings = session_.warnings();
+    const auto found =
+        std::find_if(warnings.begin(), warnings.end(), [&](const Warning& w) { return w.where == dial.name; });
+    return found == warnings.end() ? nullptr : &*found;
+}
+
+void DialsView::take_mend() {
+    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Warning* warning = dial == nullptr ? nullptr : warning_of(*dial);
+    if (warning == nullptr || warning->mends.empty()) return session_.say(tr("There is nothing to mend here"));
+    const Mend mend = warning->mends.front();
+    session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+}
+
+void DialsView::move_chosen(int direction) {
+    session_.edit(move_dial(session_.finish(), chosen_, direction),
+                  tr("Moved the dial %1").arg(qs(shown_name(chosen_))));
+}
+
+void DialsView::go_to_use() {
+    std::vector<std::string> users = users_of(session_.finish(), chosen_);
+    std::erase_if(users, [&](const std::string& name) { return find_step(session_.finish(), name) == nullptr; });
+    if (users.empty()) return session_.say(tr("No step uses %1 itself").arg(qs(shown_name(chosen_))));
+    const auto present = std::find(users.begin(), users.end(), session_.selected());
+    const bool last = present == users.end() || present + 1 == users.end();
+    session_.select(last ? users.front() : *(present + 1));
+    session_.say(tr("%1 is used in %2").arg(qs(shown_name(chosen_)), qs(counted(users.size(), "step"))));
+}
+
+void DialsView::copy_value() {
+    const Dial* dial = find_dial(session_.finish(), chosen_);
+    if (dial == nullptr) return;
+    const QString text = dial_value_text(*dial, present_value(*dial));
+    QGuiApplication::clipboard()->setText(text);
+    session_.say(tr("Copied %1").arg(text));
+}
+
+void DialsView::paste_value() {
+    const Dial* dial = find_dial(session_.finish(), chosen_);
+    if (dial == nullptr) return;
+    const QString text = QGuiApplication::clipboard()->text().trimmed();
+    const auto value = dial_value_from(*dial, text);
+    if (!value) return session_.say(tr("'%1' is no value for %2").arg(text.left(40), qs(shown_name(chosen_))));
+    session_.set_dial(chosen_, *value);
+    session_.seal_edit();
+    session_.say(tr("%1 is %2").arg(qs(shown_name(chosen_)), dial_value_text(*dial, *value)));
 }
 
 void DialsView::delete_chosen() {

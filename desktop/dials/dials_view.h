@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/finish/finish.h"
+#include "core/inspect/warning.h"
 
 class QMenu;
 
@@ -30,12 +31,21 @@ public:
     void delete_chosen();
     void reset_chosen();
     void value_as_default();
+    void move_chosen(int direction);
+    /// Selects the next step that uses the chosen dial.
+    void go_to_use();
+    void copy_value();
+    void paste_value();
+    /// Takes the first mend that a warning about the chosen dial offers.
+    void take_mend();
 
     /// Where a dial's track stands now; for tests.
     QRect track_area(const std::string& dial) const;
 
 signals:
     void wants_form(const QString& dial);
+    /// A colour dial is to be changed; `at` is where it stands in the window.
+    void wants_colour(const QString& dial, const QRect& at);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -68,6 +78,12 @@ private:
     void drag_to(QMouseEvent* event);
     void end_value(bool keep);
     QString source_words(const Dial& dial) const;
+    const Warning* warning_of(const Dial& dial) const;
+    struct Heading {
+        QString words;
+        QRect area;
+    };
+    std::vector<Heading> headings_;
 
     Session& session_;
     QMenu* dial_menu_ = nullptr;

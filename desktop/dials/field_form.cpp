@@ -44,6 +44,12 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         fields_->hide();
         fields_->deleteLater();
     }
+    if (top_ != nullptr) {
+        column->removeWidget(top_);
+        top_->hide();
+        top_->deleteLater();
+        top_ = nullptr;
+    }
     fields_ = new QWidget(this);
     grid_ = new QGridLayout(fields_);
     grid_->setContentsMargins(0, 0, 0, 0);
@@ -92,6 +98,11 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     }
     column->insertWidget(1, fields_);
     if (first != nullptr) first->setFocus();
+}
+
+void FieldForm::set_top(QWidget* top) {
+    top_ = top;
+    static_cast<QVBoxLayout*>(layout())->insertWidget(1, top);
 }
 
 void FieldForm::apply(const QString& key, const QString& value) {

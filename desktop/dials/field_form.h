@@ -29,9 +29,13 @@ public:
     explicit FieldForm(QWidget* parent = nullptr);
     /// Shows these fields instead of others. A field that had the focus keeps it.
     void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
+    /// Puts a widget of its own above the fields that are shown; it goes with them.
+    void set_top(QWidget* top);
 
 signals:
     void closed();
+    /// A gradient's stop wants another colour.
+    void wants_stop_colour(const QString& ground, std::size_t stop, const QRect& at);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -47,6 +51,7 @@ private:
     bool wrong_ = false;
     QGridLayout* grid_;
     QWidget* fields_ = nullptr;
+    QWidget* top_ = nullptr;
     Change change_;
 };
 

@@ -46,6 +46,8 @@ QString dial_changed(Dial& dial, const QString& key, const QString& text) {
         dial.unit = text.toStdString();
     } else if (key == "note") {
         dial.note = text.toStdString();
+    } else if (key == "group") {
+        dial.group = text.trimmed().toStdString();
     } else if (key == "formula") {
         dial.formula = text.trimmed().toStdString();
     }
@@ -99,6 +101,7 @@ void show_dial_form(FieldForm& form, Session& session, const std::string& dial) 
                                        {"formula", tr("Driven by"), qs(found->formula),
                                         tr("a formula over responses, dials and time; empty stands still")},
                                        {"note", tr("Note"), qs(found->note), {}},
+                                       {"group", tr("Group"), qs(found->group), tr("a heading to stand under")},
                                        {"default", tr("Default"), dial_value_text(*found, found->default_value), {}},
                                        {"least", tr("Range from"), number_text(found->least), {}},
                                        {"most", tr("Range to"), number_text(found->most), {}},

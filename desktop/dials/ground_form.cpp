@@ -3,6 +3,7 @@
 #include "core/finish/stops_text.h"
 #include "desktop/dials/form_changes.h"
 #include "desktop/dials/forms.h"
+#include "desktop/dials/stops_editor.h"
 
 namespace lacquer {
 
@@ -67,6 +68,10 @@ void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
                          return change_named(session, &Finish::grounds, *name,
                                              [&](Ground& g) { return ground_changed(g, key, text); });
                      });
+    if (found.kind == GroundKind::picture) return;
+    auto* stops = new StopsEditor(session, found.name, &form);
+    QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);
+    form.set_top(stops);
 }
 
 }  // namespace lacquer

@@ -10,7 +10,7 @@ constexpr int right_margin = 12;
 constexpr int small_thumbnail_width = 44;
 constexpr int open_thumbnail_width = 120;
 constexpr int name_width = 92;
-constexpr int line = 18;
+constexpr int line = row_line_height;
 
 void place_closed(LadderRow& row) {
     const QRect area = row.area;
@@ -46,11 +46,14 @@ std::vector<LadderRow> ladder_rows(const Finish& finish, const std::string& sele
     };
     for (std::size_t c = 0; c < finish.coats.size(); ++c) {
         const Coat& coat = finish.coats[c];
+        const auto shown = [&](const Step& step) { return metrics.shows == nullptr || metrics.shows(coat, step); };
+        if (metrics.shows != nullptr && std::none_of(coat.steps.begin(), coat.steps.end(), shown)) continue;
         rows.push_back(add({LadderRowKind::coat, c, 0, {}, {}, {}, {}, {}}, coat_row_height));
-        if (coat.folded) continue;
+        if (coat.folded && metrics.shows == nullptr) continue;
         for (std::size_t s = 0; s < coat.steps.size(); ++s) {
+            if (!shown(coat.steps[s])) continue;
             const bool open = coat.steps[s].name == selected;
-            const int below = line + (metrics.has_fault ? 2 * line : 0) + (coat.steps[s].note.empty() ? 0 : line) + 6;
+            const int below = metrics.lines * line + 6;
             const int open_height = std::max(84, 5 + line + 2 + metrics.formula_height + below);
             LadderRow row = add({LadderRowKind::step, c, s, coat.steps[s].name, {}, {}, {}, {}},
                                 open ? open_height : step_row_height);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QRect>
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -22,15 +23,19 @@ struct LadderRow {
     QRect formula_area;
 };
 
-/// Height of the selected row's formula, wrapped; the rest of the row follows from it.
+/// Height of the selected row's formula, wrapped, and of the lines below it; the rest of the row follows from them.
 struct LadderMetrics {
     int width = 460;
     int formula_height = 32;
-    bool has_fault = false;
+    int lines = 1;
+    /// Which steps are shown; null for all. Where some are not, no coat is folded and those without a step are left
+    /// out.
+    std::function<bool(const Coat&, const Step&)> shows = nullptr;
 };
 
 inline constexpr int coat_row_height = 28;
 inline constexpr int step_row_height = 32;
+inline constexpr int row_line_height = 18;
 inline constexpr int ladder_margin = 40;  ///< for the threads
 
 /// Rows from the top; steps of folded coats have none.

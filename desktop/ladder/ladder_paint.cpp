@@ -1,26 +1,21 @@
 // How the ladder looks.
 #include <QPainter>
-#include <QTextLayout>
 #include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/lang/checker.h"
 #include "desktop/ladder/formula_editor.h"
+#include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
+#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
 namespace {
-
-QString joined(const std::vector<std::string>& names) {
-    QStringList list;
-    for (const std::string& name : names) list.append(qs(shown_name(name)));
-    return list.join(QStringLiteral(", "));
-}
 
 void paint_switch(QPainter& painter, const QRect& area, bool on) {
     painter.setRenderHint(QPainter::Antialiasing);
@@ -72,9 +67,33 @@ void LadderView::paintEvent(QPaintEvent*) {
     painter.restore();
     paint_chips(painter);
     if (no_steps) paint_empty(painter);
+    if (dragging_ == Dragging::picture || dragging_ == Dragging::row) paint_dragged(painter);
+}
+
+// What hangs at the mouse, and what letting go would do.
+void LadderView::paint_dragged(QPainter& painter) const {
+    if (dragging_ == Dragging::row && drop_fits_) {
+        const LadderRow* row = find_row(rows_, drop_below_);
+        const int y = row != nullptr ? row->area.bottom() - scrolled().y() : coat_row_height - scrolled().y();
+        painter.fillRect(QRect(ladder_margin, y - 1, viewport()->width() - ladder_margin, 2), theme::gold);
+    }
+    const auto thumb = session_.thumbnails().find(dragged_step_);
+    QRect area(drag_at_ + QPoint(12, 8), QSize(44, 25));
+    if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
+    const int width = QFontMetrics(theme::words(11)).horizontalAdvance(drop_words_) + 12;
+    QRect words(area.left(), area.bottom() + 2, width, 18);
+    if (words.right() > viewport()->width()) words.moveRight(viewport()->width() - 2);
+    painter.fillRect(words, QColor(0x17, 0x14, 0x12, 0xE6));
+    theme::paint_text(painter, words.adjusted(6, 0, 0, 0), drop_words_, theme::words(11),
+                      drop_fits_ ? theme::text : theme::vermilion_text);
 }
 
 void LadderView::paint_empty(QPainter& painter) const {
+    if (!filter_.isEmpty() && step_count(session_.finish()) > 0) {
+        theme::paint_text(painter, QRect(24, 16, viewport()->width() - 48, 20), tr("No step says %1").arg(filter_),
+                          theme::words(), theme::quiet);
+        return;
+    }
     const int top = rows_.empty() ? 24 : rows_.back().area.bottom() + 24;
     const QRect area(24, top, viewport()->width() - 48, 96);
     painter.setFont(theme::words());
@@ -107,10 +126,23 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
         const QRect area(200, row.area.top() + 3, 40, 22);
         if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
     }
-    theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0),
-                      (coat.on ? QString() : tr("off · ")) + qs(counted(coat.steps.size(), "step")), theme::words(),
-                      theme::quiet, Qt::AlignRight);
+    theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0), coat_facts(coat), theme::words(), theme::quiet,
+                      Qt::AlignRight);
     paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
+}
+
+QString LadderView::coat_facts(const Coat& coat) const {
+    QStringList facts;
+    if (!coat.on) facts.append(tr("off"));
+    if (!coat.note.empty()) facts.append(qs(coat.note));
+    facts.append(qs(counted(coat.steps.size(), "step")));
+    double milliseconds = 0;
+    for (const Step& step : coat.steps) {
+        const auto found = session_.stage().step_milliseconds.find(step.name);
+        if (found != session_.stage().step_milliseconds.end()) milliseconds += found->second;
+    }
+    if (milliseconds >= 0.05) facts.append(QStringLiteral("≈%1 ms").arg(milliseconds, 0, 'f', 1));
+    return facts.join(QStringLiteral(" · "));
 }
 
 void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const {
@@ -137,43 +169,81 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
     }
 }
 
-void LadderView::paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula,
-                               bool wrapped) const {
-    QTextLayout layout(wrapped ? lines_of(formula) : qs(formula).replace(QLatin1Char('\n'), QLatin1Char(' ')),
-                       theme::figures());
-    layout.setFormats(formula_formats(formula, session_.finish()));
+void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
+    const FormulaLine line = line_of(row);
+    // The painter is moved by what is scrolled; the line stands in the viewport.
     painter.save();
-    painter.setClipRect(row.formula_area, Qt::IntersectClip);
-    painter.setPen(theme::text);
-    layout.beginLayout();
-    int y = wrapped ? 0 : (row.formula_area.height() - 15) / 2;
-    for (QTextLine line = layout.createLine(); line.isValid(); line = layout.createLine()) {
-        line.setLineWidth(wrapped ? row.formula_area.width() : 100000);
-        line.setPosition(QPointF(0, y));
-        y += 17;
-    }
-    layout.endLayout();
-    layout.draw(&painter, row.formula_area.topLeft());
-    const bool cut = !wrapped && layout.lineAt(0).naturalTextWidth() > row.formula_area.width();
+    painter.translate(scrolled());
+    line.draw(painter);
+    paint_words(painter, row, line);
+    const Step& step = session_.finish().coats[row.coat].steps[row.step];
     const CheckedStep* checked = find_step(session_.checked(), row.name);
-    if (wrapped && checked != nullptr && checked->fault) {
-        const Span span = checked->fault->place.span;
-        const int first = text_index(formula, span.begin);
-        const int last = text_index(formula, span.end);
-        const QTextLine line = layout.lineForTextPosition(first);
-        if (line.isValid()) {
-            const int left = row.formula_area.left() + static_cast<int>(line.cursorToX(first));
-            const int right = row.formula_area.left() + static_cast<int>(line.cursorToX(last));
-            theme::paint_notched_bar(painter, left, std::max(right, left + 6),
-                                     row.formula_area.top() + static_cast<int>(line.y() + line.height()) - 1);
+    if (row.name == selected_shown_) {
+        const auto mark = [&](Span span) {
+            const QRect words = line.area_of(span);
+            if (words.isValid())
+                theme::paint_notched_bar(painter, words.left(), std::max(words.right(), words.left() + 6),
+                                         words.bottom() + 1);
+        };
+        if (checked != nullptr && checked->fault) mark(checked->fault->place.span);
+        for (const Warning& warning : session_.warnings()) {
+            const bool whole = warning.span.begin == warning.span.end || warning.span.end > step.formula.size();
+            if (warning.where == row.name && !whole) mark(warning.span);
         }
     }
     painter.restore();
-    if (cut) {
+    if (line.is_cut()) {
         const QRect end(row.formula_area.right() - 15, row.area.top() + 1, 16, row.area.height() - 2);
         painter.fillRect(end, row.name == hovered_ ? theme::panel : QColor(0x1B, 0x17, 0x15));
         theme::paint_text(painter, end, QStringLiteral("…"), theme::figures(), theme::quiet, Qt::AlignRight);
     }
+}
+
+// The word under the mouse, the word that the keys are on, and swatches before colours.
+void LadderView::paint_words(QPainter& painter, const LadderRow& row, const FormulaLine& line) const {
+    painter.save();
+    painter.setClipRect(row.formula_area.translated(-scrolled()).adjusted(-2, 0, 2, 3));
+    const auto frame = [&](Span span, const QColor& colour) {
+        painter.setPen(colour);
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(line.area_of(span).adjusted(-2, -1, 1, 1), 2, 2);
+    };
+    if (hovered_word_ && hovered_word_->step == row.name) {
+        const LiveWord& word = hovered_word_->word;
+        const bool drop = dragging_ == Dragging::picture;
+        const Span span = word.kind == LiveKind::colour ? Span{word.span.begin, word.span.begin + 4} : word.span;
+        frame(span, drop && !drop_fits_ ? theme::vermilion : drop ? theme::celadon : QColor(0x6a, 0x5f, 0x54));
+    }
+    if (row.name == selected_shown_ && word_cursor_ >= 0 && hasFocus()) {
+        const std::vector<LiveWord> words = words_of_selected();
+        if (word_cursor_ < static_cast<int>(words.size()))
+            frame(words[static_cast<std::size_t>(word_cursor_)].span, theme::gold);
+    }
+    if (row.name == selected_shown_) {
+        const Step& step = session_.finish().coats[row.coat].steps[row.step];
+        for (const LiveWord& word : live_words(session_.checked(), step.formula)) {
+            if (word.kind != LiveKind::colour) continue;
+            const QRect area = line.area_of({word.span.begin, word.span.begin + 4});
+            painter.fillRect(QRect(area.left(), area.bottom() - 1, area.width(), 3), theme::swatch(word.colour));
+        }
+    }
+    painter.restore();
+}
+
+void LadderView::paint_values(QPainter& painter, const LadderRow& row) const {
+    const DrawnStep* drawn = session_.probe().find(row.name);
+    QRect area = row.formula_area;
+    if (row.name == selected_shown_) area.setHeight(17);
+    if (drawn == nullptr || drawn->picture.width < 1) {
+        theme::paint_text(painter, area, tr("no value here"), theme::words(11), theme::quiet);
+        return;
+    }
+    const float* values = drawn->picture.at(0, 0);
+    const int parts = width_of(drawn->type);
+    const QRect box(area.left(), area.center().y() - 6, 20, 13);
+    painter.fillRect(box.adjusted(-1, -1, 1, 1), theme::hairline);
+    painter.fillRect(box, value_swatch(values, parts));
+    theme::paint_text(painter, area.adjusted(28, 0, 0, 0), value_text(values, parts), theme::figures(), theme::text);
 }
 
 void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
@@ -200,9 +270,15 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
                           theme::vermilion_text);
         return;
     }
+    if (shows_values_) return paint_values(painter, row);
     if (!on) painter.setOpacity(0.5);
-    paint_formula(painter, row, step.formula, false);
+    paint_formula(painter, row);
     painter.setOpacity(1);
+    const auto& warnings = session_.warnings();
+    const bool warned = std::any_of(warnings.begin(), warnings.end(),
+                                    [&](const Warning& warning) { return warning.where == row.name; });
+    if (warned)
+        theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 14, row.area.bottom() - 4);
 }
 
 void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const {
@@ -213,6 +289,7 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     const int after_name = QFontMetrics(theme::words(12, true)).horizontalAdvance(name) + 8;
     QStringList facts;
     if (!step.on || !session_.finish().coats[row.coat].on) facts.append(tr("off"));
+    if (step.stand_in) facts.append(tr("stand-in"));
     const auto thumb = session_.thumbnails().find(row.name);
     if (checked->typed) facts.append(type_words(checked->typed->type));
     if (checked->typed && thumb != session_.thumbnails().end()) {
@@ -227,25 +304,28 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     if (editing_ == Editing::step_name) facts.clear();
     theme::paint_text(painter, row.name_area.adjusted(after_name, 0, 0, 0), facts.join(QStringLiteral(" · ")),
                       theme::words(), theme::quiet);
-    if (editing_ != Editing::formula) paint_formula(painter, row, step.formula, true);
+    if (shows_values_) {
+        paint_values(painter, row);
+    } else if (editing_ != Editing::formula) {
+        paint_formula(painter, row);
+    }
 
     QRect line(row.formula_area.left(), row.formula_area.bottom() + 3, row.area.width() - row.formula_area.left() - 12,
-               18);
-    const auto put = [&](const QString& text, const QColor& colour) {
-        theme::paint_text(painter, line, text, theme::words(11), colour);
-        line.translate(0, 18);
-    };
-    if (checked->fault) {
-        put(qs(checked->fault->message), theme::vermilion_text);
-        put(qs(checked->fault->mend), theme::quiet);
+               row_line_height);
+    for (const RowLine& words : lines_) {
+        const int left = words.marked ? 14 : 0;
+        if (words.marked) theme::paint_notched_bar(painter, line.left(), line.left() + 8, line.center().y() + 1);
+        theme::paint_text(painter, line.adjusted(left, 0, 0, 0), words.words, theme::words(11), words.colour);
+        const std::vector<QRect> areas = mend_areas(words, line);
+        for (std::size_t i = 0; i < areas.size(); ++i) {
+            painter.setPen(QColor(0x4a, 0x40, 0x38));
+            painter.setBrush(theme::raised);
+            painter.drawRoundedRect(areas[i].adjusted(0, 0, -1, -1), 3, 3);
+            theme::paint_text(painter, areas[i].adjusted(6, 0, -4, 0), qs(words.mends[i].words), theme::words(11),
+                              theme::celadon);
+        }
+        line.translate(0, row_line_height);
     }
-    const std::vector<std::string> users = users_of(session_.finish(), row.name);
-    const bool last = finished_step(session_.checked()) == row.name;
-    put(!users.empty() ? tr("used by %1").arg(joined(users))
-        : last         ? tr("the finished picture")
-                       : tr("nothing uses it yet"),
-        theme::quiet);
-    if (!step.note.empty()) put(qs(step.note), theme::text);
 }
 
 void LadderView::paint_thread(QPainter& painter, const LadderRow& from, const LadderRow& to, int lane,

@@ -1,27 +1,29 @@
 #include "desktop/ladder/ladder_view.h"
 
-#include <QContextMenuEvent>
-#include <QMenu>
-#include <QMouseEvent>
 #include <QScrollBar>
-#include <QTextLayout>
 #include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/try_on.h"
+#include "core/inspect/inspection.h"
 #include "desktop/ladder/formula_editor.h"
+#include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/session/session.h"
+#include "desktop/theme/choice_list.h"
 #include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
 
 namespace lacquer {
 
-LadderView::LadderView(Session& session, QWidget* parent)
+LadderView::LadderView(Session& session, Chooser& chooser, QWidget* parent)
     : QAbstractScrollArea(parent),
       session_(session),
+      chooser_(chooser),
       formula_editor_(new FormulaEditor(viewport())),
-      line_editor_(new LineEditor(viewport())) {
+      line_editor_(new LineEditor(viewport())),
+      completion_list_(new ChoiceList(parent)) {
     setObjectName(QStringLiteral("ladder"));
     setAccessibleName(tr("Steps"));
     setFrameShape(QFrame::NoFrame);
@@ -34,10 +36,30 @@ LadderView::LadderView(Session& session, QWidget* parent)
     connect(&session_, &Session::finish_changed, this, &LadderView::finish_changed);
     connect(&session_, &Session::selection_changed, this, [this] {
         if (editing_ == Editing::formula && session_.selected() != selected_shown_) end_formula(true);
+        if (session_.selected() != selected_shown_) word_cursor_ = -1;
         rebuild();
         reveal(session_.selected());
     });
-    connect(&session_, &Session::thumbnails_changed, this, [this] { viewport()->update(); });
+    completion_list_->setObjectName(QStringLiteral("completions"));
+    completion_list_->setFocusPolicy(Qt::NoFocus);
+    completion_list_->setStyleSheet(QStringLiteral("#completions { border: 1px solid #5a5048; }"));
+    completion_list_->hide();
+    const auto repaint = [this] { viewport()->update(); };
+    connect(&session_, &Session::thumbnails_changed, this, repaint);
+    connect(&session_, &Session::probe_changed, this, repaint);
+    connect(&session_, &Session::stage_changed, this, repaint);
+    connect(&session_, &Session::candidates_changed, completion_list_,
+            [this] { completion_list_->viewport()->update(); });
+    connect(&session_, &Session::warnings_changed, this, &LadderView::rebuild);
+    connect(completion_list_, &ChoiceList::taken, this, &LadderView::take_completion);
+    completion_list_->set_pictures([this](int row) {
+        const auto found = session_.candidates().find(candidate_name(static_cast<std::size_t>(row)));
+        return found == session_.candidates().end() ? QImage() : found->second.image;
+    });
+    formula_editor_->installEventFilter(this);
+    connect(formula_editor_, &QPlainTextEdit::cursorPositionChanged, this, [this] {
+        if (completion_list_->isVisible()) complete();
+    });
     connect(formula_editor_, &QPlainTextEdit::textChanged, this, &LadderView::formula_typed);
     connect(formula_editor_, &FormulaEditor::accepted, this, [this] { end_formula(true); });
     connect(formula_editor_, &FormulaEditor::dismissed, this, [this] { end_formula(false); });
@@ -46,37 +68,75 @@ LadderView::LadderView(Session& session, QWidget* parent)
     rebuild();
 }
 
-QPoint LadderView::scrolled() const { return {0, verticalScrollBar()->value()}; }
+LadderView::~LadderView() = default;
 
-int LadderView::wrapped_height(const std::string& formula) const {
-    QTextLayout layout(lines_of(formula), theme::figures());
-    layout.beginLayout();
-    int height = 0;
-    for (QTextLine line = layout.createLine(); line.isValid(); line = layout.createLine()) {
-        line.setLineWidth(open_formula_width(viewport()->width()));
-        height += 17;
-    }
-    layout.endLayout();
-    return std::max(17, height);
-}
+QPoint LadderView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
 void LadderView::rebuild() {
     selected_shown_ = session_.selected();
-    const Step* step = find_step(session_.finish(), selected_shown_);
+    const Finish& finish = session_.finish();
+    const Step* step = find_step(finish, selected_shown_);
     LadderMetrics metrics;
     metrics.width = viewport()->width();
-    metrics.formula_height = step == nullptr                ? 0
-                             : editing_ == Editing::formula ? formula_editor_->wanted_height()
-                                                            : std::min(wrapped_height(step->formula), 17 * 12);
+    const QRect room(0, 0, open_formula_width(metrics.width), 17);
+    constexpr int most_lines = 12;
+    metrics.formula_height = step == nullptr ? 0
+                             : editing_ == Editing::formula
+                                 ? formula_editor_->wanted_height()
+                                 : std::min(FormulaLine(step->formula, finish, room, true).height(), 17 * most_lines);
     const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
-    metrics.has_fault = checked != nullptr && checked->fault.has_value();
-    rows_ = ladder_rows(session_.finish(), selected_shown_, metrics);
+    fault_mends_.clear();
+    if (checked != nullptr && checked->fault)
+        fault_mends_ = mends_of_fault(session_.checked(), selected_shown_, *checked->fault);
+    lines_ = row_lines(session_, selected_shown_, fault_mends_);
+    metrics.lines = std::max(1, static_cast<int>(lines_.size()));
+    const QStringList words = filter_.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    if (!words.isEmpty()) {
+        metrics.shows = [words](const Coat& coat, const Step& shown) {
+            const QString all = qs(shown_name(shown.name) + " " + shown.formula + " " + shown.note + " " + coat.name);
+            return std::all_of(words.begin(), words.end(),
+                               [&](const QString& word) { return all.contains(word, Qt::CaseInsensitive); });
+        };
+    }
+    rows_ = ladder_rows(finish, selected_shown_, metrics);
+    hovered_word_.reset();
     const int height = rows_.empty() ? 0 : rows_.back().area.bottom() + 1;
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(step_row_height);
     verticalScrollBar()->setRange(0, std::max(0, height - viewport()->height()));
     place_editors();
+    tell_rows_in_view();
     viewport()->update();
+}
+
+void LadderView::tell_rows_in_view() {
+    std::vector<std::string> names;
+    for (const LadderRow& row : rows_) {
+        const QRect area = row.area.translated(-scrolled());
+        if (area.bottom() < 0 || area.top() > viewport()->height()) continue;
+        if (row.kind == LadderRowKind::step) names.push_back(row.name);
+        const Coat& coat = session_.finish().coats[row.coat];
+        if (row.kind == LadderRowKind::coat && coat.folded && !coat.steps.empty())
+            names.push_back(coat.steps.back().name);
+    }
+    session_.set_rows_in_view(std::move(names));
+}
+
+void LadderView::set_filter(const QString& words) {
+    filter_ = words;
+    verticalScrollBar()->setValue(0);
+    rebuild();
+    if (words.isEmpty()) reveal(session_.selected());
+}
+
+void LadderView::set_shows_values(bool values) {
+    shows_values_ = values;
+    viewport()->update();
+}
+
+FormulaLine LadderView::line_of(const LadderRow& row) const {
+    const Step& step = session_.finish().coats[row.coat].steps[row.step];
+    return {step.formula, session_.finish(), row.formula_area.translated(-scrolled()), row.name == selected_shown_};
 }
 
 void LadderView::finish_changed() {
@@ -85,6 +145,7 @@ void LadderView::finish_changed() {
         if (step == nullptr || session_.selected() != selected_shown_) {
             editing_ = Editing::nothing;
             formula_editor_->hide();
+            hide_completion();
         } else if (formula_editor_->toPlainText() != qs(step->formula)) {
             const QSignalBlocker quiet(formula_editor_);
             formula_editor_->setPlainText(qs(step->formula));
@@ -120,6 +181,31 @@ void LadderView::reveal(const std::string& step) {
     }
 }
 
+QRect LadderView::word_area(const std::string& step, const std::string& word) const {
+    const LadderRow* row = find_row(rows_, step);
+    if (row == nullptr) return {};
+    const FormulaLine line = line_of(*row);
+    for (const LiveWord& live : live_words(session_.checked(), find_step(session_.finish(), step)->formula)) {
+        if (live.text == word) return line.area_of(live.span);
+    }
+    return {};
+}
+
+QRect LadderView::mend_area(int index) const {
+    const LadderRow* row = selected_row();
+    if (row == nullptr) return {};
+    QRect line(row->formula_area.left(), row->formula_area.bottom() + 3,
+               row->area.width() - row->formula_area.left() - 12, row_line_height);
+    line.translate(-scrolled());
+    for (const RowLine& words : lines_) {
+        const std::vector<QRect> areas = mend_areas(words, line);
+        if (index < static_cast<int>(areas.size())) return areas[static_cast<std::size_t>(index)];
+        index -= static_cast<int>(areas.size());
+        line.translate(0, row_line_height);
+    }
+    return {};
+}
+
 QRect LadderView::visible_area(const std::string& step) const {
     const LadderRow* row = find_row(rows_, step);
     return row == nullptr ? QRect() : row->area.translated(-scrolled());
@@ -139,320 +225,12 @@ std::size_t LadderView::current_coat() const {
     return place_of(finish, session_.selected()).coat;
 }
 
-// ---- events ----
-
 void LadderView::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void LadderView::scrollContentsBy(int, int) {
     place_editors();
+    tell_rows_in_view();
     viewport()->update();
-}
-
-void LadderView::mousePressEvent(QMouseEvent* event) {
-    setFocus();
-    for (const Chip& chip : chips_) {
-        if (chip.area.contains(event->pos())) return session_.select(chip.step);
-    }
-    const LadderRow* row = row_at(event->pos());
-    if (row == nullptr) return;
-    if (row->kind == LadderRowKind::coat) {
-        coat_at_hand_ = row->coat;
-        if (event->button() != Qt::LeftButton) return;
-        Finish changed = session_.finish();
-        Coat& coat = changed.coats[row->coat];
-        if (event->pos().x() > row->area.right() - 48) {
-            coat.on = !coat.on;
-            session_.edit(std::move(changed), tr("Switched a coat"));
-        } else if (event->pos().x() < 28) {
-            coat.folded = !coat.folded;
-            session_.edit(std::move(changed), tr("Folded a coat"));
-        }
-        return;
-    }
-    const QPoint at = event->pos() + scrolled();
-    const bool was_selected = row->name == session_.selected();
-    const LadderRow pressed = *row;
-    session_.select(pressed.name);
-    if (event->button() != Qt::LeftButton) return;
-    if (pressed.thumbnail.contains(at)) {
-        session_.show_step(session_.shown() == pressed.name ? std::string() : pressed.name);
-    } else if (was_selected && pressed.formula_area.contains(at)) {
-        edit_formula();
-    } else if (was_selected && pressed.name_area.contains(at)) {
-        edit_name();
-    }
-}
-
-void LadderView::mouseDoubleClickEvent(QMouseEvent* event) {
-    const LadderRow* row = row_at(event->pos());
-    if (row != nullptr && row->kind == LadderRowKind::coat && event->pos().x() >= 28 &&
-        event->pos().x() <= row->area.right() - 48) {
-        coat_at_hand_ = row->coat;
-        begin_line(Editing::coat_name, QRect(28, row->area.top() + 2, 220, 24),
-                   qs(session_.finish().coats[row->coat].name));
-    } else if (row != nullptr && row->kind == LadderRowKind::step) {
-        edit_formula();
-    }
-}
-
-void LadderView::mouseMoveEvent(QMouseEvent* event) {
-    const LadderRow* row = row_at(event->pos());
-    const std::string hovered = row != nullptr && row->kind == LadderRowKind::step ? row->name : std::string();
-    if (hovered != hovered_) {
-        hovered_ = hovered;
-        viewport()->update();
-    }
-}
-
-void LadderView::leaveEvent(QEvent*) {
-    hovered_.clear();
-    viewport()->update();
-}
-
-void LadderView::keyPressEvent(QKeyEvent* event) {
-    switch (event->key()) {
-        case Qt::Key_Up:
-            return select_next(-1);
-        case Qt::Key_Down:
-            return select_next(1);
-        case Qt::Key_Return:
-        case Qt::Key_Enter:
-            return edit_formula();
-        default:
-            QAbstractScrollArea::keyPressEvent(event);
-    }
-}
-
-void LadderView::contextMenuEvent(QContextMenuEvent* event) {
-    if (step_menu_ != nullptr) step_menu_->popup(event->globalPos());
-}
-
-// ---- what the actions do ----
-
-void LadderView::add_step() {
-    const Finish& finish = session_.finish();
-    const std::string after = session_.selected();
-    Step step;
-    step.name = free_name(finish, "step");
-    // The new step starts as what stands above it, so that the picture stays as it is.
-    const CheckedStep* above = find_step(session_.checked(), after);
-    const Ground* ground = first_picture(finish);
-    step.formula = above != nullptr && above->typed ? after : ground != nullptr ? ground->name : "uv.x";
-    const std::string name = step.name;
-    if (!session_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
-    session_.select(name);
-    edit_name();
-    name_then_formula_ = true;
-}
-
-void LadderView::edit_formula() {
-    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
-    begin_formula();
-}
-
-void LadderView::begin_formula() {
-    const Step* step = find_step(session_.finish(), session_.selected());
-    if (step == nullptr || editing_ == Editing::formula) return;
-    formula_before_ = step->formula;
-    editing_ = Editing::formula;
-    {
-        const QSignalBlocker quiet(formula_editor_);
-        formula_editor_->resize(open_formula_width(viewport()->width()), 40);
-        formula_editor_->setPlainText(qs(step->formula));
-    }
-    formula_editor_->show();
-    rebuild();
-    reveal(session_.selected());
-    formula_editor_->selectAll();
-    formula_editor_->setFocus();
-}
-
-void LadderView::formula_typed() {
-    if (editing_ != Editing::formula) return;
-    Finish changed = session_.finish();
-    const StepPlace place = place_of(changed, session_.selected());
-    Step& step = changed.coats[place.coat].steps[place.step];
-    step.formula = formula_editor_->toPlainText().toStdString();
-    session_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(session_.selected()))),
-                  "formula " + session_.selected());
-    rebuild();
-}
-
-void LadderView::end_formula(bool keep) {
-    if (editing_ != Editing::formula) return;
-    editing_ = Editing::nothing;
-    const bool had_focus = formula_editor_->hasFocus();
-    formula_editor_->hide();
-    if (!keep) {
-        Finish changed = session_.finish();
-        const StepPlace place = place_of(changed, selected_shown_);
-        changed.coats[place.coat].steps[place.step].formula = formula_before_;
-        session_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
-                      "formula " + selected_shown_);
-    }
-    session_.seal_edit();
-    rebuild();
-    if (had_focus) setFocus();
-}
-
-void LadderView::begin_line(Editing what, const QRect& area, const QString& text) {
-    end_formula(true);
-    editing_ = what;
-    name_then_formula_ = false;
-    line_editor_->setFont(what == Editing::note ? theme::words() : theme::words(12, true));
-    line_editor_->setText(text);
-    line_editor_->setGeometry(area.translated(-scrolled()));
-    line_editor_->show();
-    line_editor_->selectAll();
-    line_editor_->setFocus();
-}
-
-void LadderView::edit_name() {
-    rebuild();
-    reveal(session_.selected());
-    const LadderRow* row = selected_row();
-    if (row == nullptr) return;
-    const QRect area(row->name_area.left() - 3, row->name_area.top() - 2, 190, 22);
-    begin_line(Editing::step_name, area, qs(shown_name(row->name)));
-}
-
-void LadderView::edit_note() {
-    const LadderRow* row = selected_row();
-    if (row == nullptr) return;
-    const QRect area(row->name_area.left() - 3, row->area.bottom() - 24, open_formula_width(viewport()->width()) + 3,
-                     22);
-    begin_line(Editing::note, area, qs(find_step(session_.finish(), row->name)->note));
-}
-
-void LadderView::end_line(bool keep) {
-    if (editing_ != Editing::step_name && editing_ != Editing::coat_name && editing_ != Editing::note) return;
-    const Editing what = editing_;
-    editing_ = Editing::nothing;
-    const bool then_formula = name_then_formula_;
-    name_then_formula_ = false;
-    const QString text = line_editor_->text().trimmed();
-    line_editor_->hide();
-    setFocus();
-    if (keep) {
-        Finish changed = session_.finish();
-        if (what == Editing::step_name) {
-            const std::string from = session_.selected();
-            const std::string to = identifier_from(text.toStdString());
-            Result<Finish> renamed = rename(session_.finish(), from, text.toStdString());
-            const bool done = renamed && to != from;
-            const bool was_shown = session_.shown() == from;
-            if (done) {
-                session_.edit(std::move(*renamed),
-                              tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
-                session_.select(to);
-                if (was_shown) session_.show_step(to);
-            } else if (!renamed) {
-                session_.edit(std::move(renamed), {});
-            }
-        } else if (what == Editing::coat_name && !text.isEmpty()) {
-            changed.coats[current_coat()].name = text.toStdString();
-            session_.edit(std::move(changed), tr("Renamed a coat"));
-        } else if (what == Editing::note) {
-            const StepPlace place = place_of(changed, session_.selected());
-            changed.coats[place.coat].steps[place.step].note = text.toStdString();
-            session_.edit(std::move(changed), tr("Noted"));
-        }
-    }
-    rebuild();
-    if (then_formula) begin_formula();
-}
-
-void LadderView::delete_selected() {
-    const std::string name = session_.selected();
-    if (find_step(session_.finish(), name) == nullptr) return;
-    const std::vector<std::string> users = users_of(session_.finish(), name);
-    const LadderRow* row = selected_row();
-    std::string next;
-    if (row != nullptr) {
-        const auto at = row - rows_.data();
-        for (const auto other : {at + 1, at - 1}) {
-            if (other < 0 || other >= static_cast<std::ptrdiff_t>(rows_.size())) continue;
-            const LadderRow& neighbour = rows_[static_cast<std::size_t>(other)];
-            if (neighbour.kind == LadderRowKind::step && next.empty()) next = neighbour.name;
-        }
-    }
-    QString what = tr("Deleted %1").arg(qs(shown_name(name)));
-    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
-    if (session_.edit(delete_step(session_.finish(), name), what)) session_.select(next);
-}
-
-void LadderView::move_selected(int direction) {
-    session_.edit(move_step(session_.finish(), session_.selected(), direction),
-                  tr("Moved %1 %2").arg(qs(shown_name(session_.selected())), direction < 0 ? tr("up") : tr("down")));
-    reveal(session_.selected());
-}
-
-void LadderView::select_next(int direction) {
-    const LadderRow* row = selected_row();
-    auto at = row == nullptr ? std::ptrdiff_t{-1} : row - rows_.data();
-    for (at += direction; at >= 0 && at < static_cast<std::ptrdiff_t>(rows_.size()); at += direction) {
-        const LadderRow& next = rows_[static_cast<std::size_t>(at)];
-        if (next.kind == LadderRowKind::step) return session_.select(next.name);
-    }
-}
-
-void LadderView::toggle_step() {
-    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
-    Finish changed = session_.finish();
-    const StepPlace place = place_of(changed, session_.selected());
-    Step& step = changed.coats[place.coat].steps[place.step];
-    step.on = !step.on;
-    const QString what = step.on ? tr("Switched %1 on") : tr("Switched %1 off");
-    session_.edit(std::move(changed), what.arg(qs(shown_name(session_.selected()))));
-}
-
-void LadderView::toggle_coat() {
-    if (session_.finish().coats.empty()) return;
-    Finish changed = session_.finish();
-    Coat& coat = changed.coats[current_coat()];
-    coat.on = !coat.on;
-    const QString what = (coat.on ? tr("Switched the coat %1 on") : tr("Switched the coat %1 off")).arg(qs(coat.name));
-    session_.edit(std::move(changed), what);
-}
-
-void LadderView::fold_coat() {
-    if (session_.finish().coats.empty()) return;
-    Finish changed = session_.finish();
-    Coat& coat = changed.coats[current_coat()];
-    coat.folded = !coat.folded;
-    const QString what = (coat.folded ? tr("Folded %1") : tr("Unfolded %1")).arg(qs(coat.name));
-    session_.edit(std::move(changed), what);
-}
-
-void LadderView::add_coat() {
-    const std::size_t after = current_coat();
-    session_.edit(
-        lacquer::add_coat(session_.finish(), after, "Coat " + std::to_string(session_.finish().coats.size() + 1)),
-        tr("Added a coat; move steps into it with Alt and the arrow keys"));
-}
-
-void LadderView::rename_coat() {
-    const std::size_t coat = current_coat();
-    for (const LadderRow& row : rows_) {
-        if (row.kind == LadderRowKind::coat && row.coat == coat) {
-            coat_at_hand_ = coat;
-            begin_line(Editing::coat_name, QRect(28, row.area.top() + 2, 220, 24),
-                       qs(session_.finish().coats[coat].name));
-            return;
-        }
-    }
-}
-
-void LadderView::delete_coat() {
-    if (session_.finish().coats.empty()) return;
-    const Coat& coat = session_.finish().coats[current_coat()];
-    session_.edit(lacquer::delete_coat(session_.finish(), current_coat()),
-                  tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step"))));
-}
-
-void LadderView::show_selected() {
-    const std::string name = session_.selected();
-    session_.show_step(session_.shown() == name ? std::string() : name);
 }
 
 }  // namespace lacquer

@@ -1,16 +1,24 @@
-// The list of steps, read downwards, a live picture on each.
+// The list of steps, read downwards, a live picture on each. What it looks like is in ladder_paint.cpp, what mouse and
+// keys do in ladder_hands.cpp, what the actions do in ladder_edits.cpp, editing of single words in ladder_words.cpp.
 #pragma once
 
 #include <QAbstractScrollArea>
+#include <optional>
 #include <vector>
 
+#include "core/finish/completion.h"
+#include "core/finish/live_words.h"
 #include "desktop/ladder/ladder_layout.h"
+#include "desktop/ladder/row_lines.h"
 
 class QMenu;
 
 namespace lacquer {
 
+class Chooser;
+class ChoiceList;
 class FormulaEditor;
+class FormulaLine;
 class LineEditor;
 class Session;
 
@@ -18,13 +26,21 @@ class LadderView : public QAbstractScrollArea {
     Q_OBJECT
 
 public:
-    LadderView(Session& session, QWidget* parent = nullptr);
+    /// Choices open in `chooser`, which stands over the window.
+    LadderView(Session& session, Chooser& chooser, QWidget* parent = nullptr);
+    ~LadderView() override;
 
-    /// The menu that a right click opens, built by the shell from the actions.
-    void set_step_menu(QMenu* menu) { step_menu_ = menu; }
+    /// The menus that a right click opens, built by the shell from the actions.
+    void set_menus(QMenu* steps, QMenu* coats) {
+        step_menu_ = steps;
+        coat_menu_ = coats;
+    }
+    /// Shows only steps whose name, formula, note or coat holds all of these words.
+    void set_filter(const QString& words);
 
     // What the actions do.
     void add_step();
+    void add_step_above();
     void edit_formula();
     void edit_name();
     void edit_note();
@@ -32,15 +48,53 @@ public:
     void move_selected(int direction);
     void select_next(int direction);
     void toggle_step();
+    void show_selected();
+    void duplicate_selected();
+    void extract_part();
+    void inline_selected();
+    void invert_selected();
+    void swap_selected();
+    void toggle_stand_in();
+    void replace_everywhere();
+    void take_mend();
+    /// Along a thread, to the first step that this one comes from (-1) or that uses it (+1).
+    void walk_thread(int direction);
+    /// Along the live words of the selected row.
+    void walk_word(int direction);
+    void edit_word();
+    void change_number(double increments);
+    void make_dial(bool everywhere);
+    /// True if the keys or the mouse are on a number or colour of the selected step.
+    bool has_value_at_hand() const;
+    /// What the word at hand, else the selected step, is: as rich text.
+    QString help() const;
+    void copy_steps();
+    void cut_steps();
+    void paste_steps();
     void toggle_coat();
     void fold_coat();
     void add_coat();
     void rename_coat();
+    void note_coat();
+    void move_coat(int direction);
     void delete_coat();
-    void show_selected();
+    void copy_coat();
+    void keep_coat();
+    void insert_kept_coat();
+    /// Values of the core sample beside the rows, or formulas.
+    void set_shows_values(bool values);
 
-    /// Rows as they stand now, scrolled; for tests.
+    /// Rows as they stand now, scrolled, and words within them; for tests.
     QRect visible_area(const std::string& step) const;
+    QRect word_area(const std::string& step, const std::string& word) const;
+    QRect mend_area(int index) const;
+    /// The choices beside the formula that is being typed.
+    ChoiceList& completions() { return *completion_list_; }
+
+signals:
+    void wants_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
+    void wants_replacing();
+    void wants_dial(const QString& dial);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -48,39 +102,87 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    bool event(QEvent* event) override;
+    bool viewportEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
     void scrollContentsBy(int dx, int dy) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    enum class Editing { nothing, formula, step_name, coat_name, note };
+    enum class Editing { nothing, formula, step_name, coat_name, note, coat_note, word };
+    enum class Dragging { nothing, pressed, number, picture, row };
+
+    /// A live word of a row that is in view.
+    struct WordAt {
+        std::string step;
+        LiveWord word;
+        QRect area;  ///< in the viewport
+    };
 
     void rebuild();
     void finish_changed();
     void place_editors();
     void reveal(const std::string& step);
+    void tell_rows_in_view();
     const LadderRow* row_at(QPoint point) const;
     const LadderRow* selected_row() const { return find_row(rows_, selected_shown_); }
     QPoint scrolled() const;
     std::size_t current_coat() const;
-    int wrapped_height(const std::string& formula) const;
+    FormulaLine line_of(const LadderRow& row) const;
 
+    // Painting.
     void paint_coat(QPainter& painter, const LadderRow& row) const;
     void paint_step(QPainter& painter, const LadderRow& row) const;
     void paint_open_step(QPainter& painter, const LadderRow& row) const;
     void paint_thumbnail(QPainter& painter, const LadderRow& row) const;
-    void paint_formula(QPainter& painter, const LadderRow& row, const std::string& formula, bool wrapped) const;
+    void paint_formula(QPainter& painter, const LadderRow& row) const;
+    void paint_values(QPainter& painter, const LadderRow& row) const;
+    void paint_words(QPainter& painter, const LadderRow& row, const FormulaLine& line) const;
     void paint_threads(QPainter& painter) const;
     void paint_thread(QPainter& painter, const LadderRow& from, const LadderRow& to, int lane, bool dashed) const;
     void paint_chips(QPainter& painter);
     void paint_empty(QPainter& painter) const;
+    void paint_dragged(QPainter& painter) const;
+    QString coat_facts(const Coat& coat) const;
+
+    // Words.
+    std::optional<WordAt> word_at(QPoint point) const;
+    std::vector<LiveWord> words_of_selected() const;
+    std::optional<WordAt> word_at_hand() const;
+    void edit_number(const WordAt& at);
+    void choose_name(const WordAt& at);
+    void choose_of(const WordAt& at);
+    void set_number(const std::string& step, const LiveWord& word, double value, bool dragging);
+    void end_word(bool keep);
+    void replace_word(const std::string& step, Span span, const std::string& text, const QString& what,
+                      const std::string& merge_key = {});
+    void offer_names(const std::string& step, const QString& title, QPoint at, std::vector<Completion> names,
+                     const std::function<std::string(const Completion&)>& formula,
+                     const std::function<void(const Completion&)>& take);
+
+    // Completion.
+    void complete();
+    void take_completion(int row);
+    void hide_completion();
+
+    // Dragging.
+    void begin_drag(QPoint at);
+    void drag_picture(QPoint at);
+    void drag_row(QPoint at);
+    void drop_picture();
+    void drop_row();
 
     void begin_formula();
     void begin_line(Editing what, const QRect& area, const QString& text);
     void formula_typed();
     void end_formula(bool keep);
     void end_line(bool keep);
+    void toggle_of_step(bool Step::*flag, const QString& set, const QString& unset);
+    void paste(const QString& text);
 
     struct Chip {
         QRect area;
@@ -88,17 +190,39 @@ private:
     };
 
     Session& session_;
+    Chooser& chooser_;
     QMenu* step_menu_ = nullptr;
+    QMenu* coat_menu_ = nullptr;
     std::vector<LadderRow> rows_;
+    std::vector<RowLine> lines_;  ///< of the open row
+    std::vector<Mend> fault_mends_;
     std::vector<Chip> chips_;
     std::string selected_shown_;
     std::string hovered_;
+    QString filter_;
+    bool shows_values_ = false;
+    std::optional<WordAt> hovered_word_;
+    int word_cursor_ = -1;
     FormulaEditor* formula_editor_;
     LineEditor* line_editor_;
+    ChoiceList* completion_list_;
+    Completions completions_;
+    bool completion_touched_ = false;
     Editing editing_ = Editing::nothing;
     std::string formula_before_;
+    std::optional<WordAt> edited_word_;
     bool name_then_formula_ = false;
     std::size_t coat_at_hand_ = 0;
+    Dragging dragging_ = Dragging::nothing;
+    QPoint press_;
+    QPoint drag_at_;
+    std::optional<WordAt> dragged_word_;
+    double dragged_value_ = 0;
+    std::string dragged_step_;
+    bool press_selected_ = false;  ///< the row was selected already when it was pressed
+    std::string drop_below_;
+    QString drop_words_;
+    bool drop_fits_ = false;
 };
 
 }  // namespace lacquer

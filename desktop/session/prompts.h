@@ -14,6 +14,7 @@ struct Prompts {
     std::function<QString(const QString& folder)> finish_to_open;
     std::function<QString(const QString& proposed)> finish_to_save;
     std::function<QString(const QString& folder)> picture_to_add;
+    std::function<QString(const QString& proposed)> picture_to_save;
     std::function<Unsaved(const QString& name)> unsaved_changes;
 };
 

@@ -1,5 +1,6 @@
 #include "desktop/session/render_thread.h"
 
+#include <algorithm>
 #include <cstring>
 #include <utility>
 
@@ -11,8 +12,31 @@ namespace {
 
 /// A frame that takes longer than this feels late in a drag.
 constexpr double frame_budget_ms = 33;
+/// Candidates that are drawn before a newer request is looked at.
+constexpr std::size_t candidates_at_once = 6;
+
+// The milliseconds of each pass, shared out among its steps by how much each has to compute.
+std::map<std::string, double, std::less<>> shared_out(const Plan& plan, const Frame& frame) {
+    std::map<std::string, double, std::less<>> times;
+    for (std::size_t i = 0; i < std::min(plan.passes.size(), frame.pass_milliseconds.size()); ++i) {
+        std::size_t total = 0;
+        const auto weight = [](const PassStep& step) { return step.text.size() + 1; };
+        for (const PassStep& step : plan.passes[i].steps) total += weight(step);
+        for (const PassStep& step : plan.passes[i].steps) {
+            // What an operation stores belongs to its step, whose name stands before the point.
+            times[step.name.substr(0, step.name.find('.'))] +=
+                frame.pass_milliseconds[i] * static_cast<double>(weight(step)) / static_cast<double>(total);
+        }
+    }
+    return times;
+}
 
 }  // namespace
+
+const DrawnStep* Probe::find(std::string_view step) const {
+    const auto found = std::find_if(steps.begin(), steps.end(), [&](const DrawnStep& s) { return s.name == step; });
+    return found == steps.end() ? nullptr : &*found;
+}
 
 QImage to_qimage(const Image8& image) {
     QImage made(image.width, image.height, QImage::Format_RGBA8888);
@@ -23,12 +47,8 @@ QImage to_qimage(const Image8& image) {
     return made;
 }
 
-RenderThread::RenderThread(std::function<void(StagePicture)> stage_done,
-                           std::function<void(Thumbnails)> thumbnails_done)
-    : stage_done_(std::move(stage_done)),
-      thumbnails_done_(std::move(thumbnails_done)),
-      renderer_(pool_),
-      thread_([this] { serve(); }) {}
+RenderThread::RenderThread(RenderResults results)
+    : results_(std::move(results)), renderer_(pool_), thread_([this] { serve(); }) {}
 
 RenderThread::~RenderThread() {
     {
@@ -40,16 +60,38 @@ RenderThread::~RenderThread() {
     thread_.join();
 }
 
-void RenderThread::ask_stage(RenderRequest request, bool may_reduce) {
+void RenderThread::ask_stage(StageRequest request) {
     const std::lock_guard lock(mutex_);
-    stage_ = StageJob{std::move(request), may_reduce};
+    stage_ = std::move(request);
     if (busy_ && may_interrupt_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_probe(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    probe_ = std::move(request);
+    if (inspecting_) cancel_.request();
     wake_.notify_all();
 }
 
 void RenderThread::ask_thumbnails(RenderRequest request) {
     const std::lock_guard lock(mutex_);
     thumbnails_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_candidates(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    candidates_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_warnings(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    warnings_ = std::move(request);
+    if (inspecting_) cancel_.request();
     wake_.notify_all();
 }
 
@@ -60,45 +102,86 @@ void RenderThread::use_backend(Backend backend) {
 
 bool RenderThread::idle() const {
     const std::lock_guard lock(mutex_);
-    return !busy_ && !stage_ && !thumbnails_;
+    return (!busy_ || inspecting_) && !stage_ && !probe_ && !thumbnails_ && !candidates_;
+}
+
+bool RenderThread::inspected() const {
+    const std::lock_guard lock(mutex_);
+    return !inspecting_ && !warnings_;
 }
 
 void RenderThread::serve() {
     // While the window is still being built; the first picture would only wait for it.
     prepare_picture_files();
     std::unique_lock lock(mutex_);
-    for (;;) {
-        wake_.wait(lock, [this] { return stopping_ || stage_ || thumbnails_; });
-        if (stopping_) return;
-        busy_ = true;
-        cancel_ = Cancel();
-        const Cancel cancel = cancel_;
-        if (backend_) backend_notice_ = renderer_.use(*std::exchange(backend_, std::nullopt));
-        if (stage_) {
-            const StageJob job = *std::exchange(stage_, std::nullopt);
-            // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
-            may_interrupt_ = !job.may_reduce && last_full_frame_ms_ > frame_budget_ms;
-            lock.unlock();
-            draw_stage(job, cancel);
-        } else {
-            const RenderRequest request = *std::exchange(thumbnails_, std::nullopt);
-            may_interrupt_ = false;  // small: waiting for it is cheaper than doing it twice
-            lock.unlock();
-            draw_thumbnails(request, cancel);
-        }
-        lock.lock();
-        busy_ = false;
+    while (next_job(lock)) {
     }
 }
 
-void RenderThread::draw_stage(const StageJob& job, const Cancel& cancel) {
+// Waits for a job and does it, with the lock released meanwhile. False at the end of the thread.
+bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
+    wake_.wait(lock, [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || warnings_; });
+    if (stopping_) return false;
+    busy_ = true;
+    cancel_ = Cancel();
+    const Cancel cancel = cancel_;
+    may_interrupt_ = false;
+    if (backend_) backend_notice_ = renderer_.use(*std::exchange(backend_, std::nullopt));
+    const auto unlocked = [&](const auto& work) {
+        lock.unlock();
+        work();
+        lock.lock();
+    };
+    if (stage_) {
+        const StageRequest job = *std::exchange(stage_, std::nullopt);
+        // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
+        may_interrupt_ = !job.may_reduce && last_full_frame_ms_ > frame_budget_ms;
+        unlocked([&] { draw_stage(job, cancel); });
+    } else if (probe_) {
+        const RenderRequest job = *std::exchange(probe_, std::nullopt);
+        unlocked([&] {
+            Result<Frame> frame = renderer_.render(job, cancel);
+            if (frame && results_.probe) results_.probe({job.points, std::move(frame->steps)});
+        });
+    } else if (thumbnails_) {
+        const RenderRequest job = *std::exchange(thumbnails_, std::nullopt);
+        unlocked([&] { draw_small(job, cancel, results_.thumbnails); });
+    } else if (candidates_) {
+        RenderRequest job = *candidates_;
+        const std::size_t count = std::min(candidates_at_once, job.steps.size());
+        job.steps.resize(count);
+        candidates_->steps.erase(candidates_->steps.begin(),
+                                 candidates_->steps.begin() + static_cast<std::ptrdiff_t>(count));
+        if (candidates_->steps.empty()) candidates_.reset();
+        unlocked([&] { draw_small(job, cancel, results_.candidates); });
+    } else {
+        const RenderRequest job = *std::exchange(warnings_, std::nullopt);
+        inspecting_ = true;
+        may_interrupt_ = true;
+        Warnings found;
+        unlocked([&] { found = inspect(job, renderer_, cancel); });
+        inspecting_ = false;
+        if (!cancel.requested() && results_.warnings) {
+            unlocked([&] { results_.warnings(std::move(found)); });
+        } else if (!warnings_ && !stopping_) {
+            // Called off by something more urgent: once more afterwards.
+            warnings_ = job;
+        }
+    }
+    busy_ = false;
+    return true;
+}
+
+void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     RenderRequest request = job.request;
     const Finish& finish = *request.checked->finish;
     StagePicture done;
     done.step = request.steps.front();
     if (job.may_reduce && last_full_frame_ms_ > frame_budget_ms) {
-        request.width = std::max(1, finish.frame_width / 2);
-        request.height = std::max(1, finish.frame_height / 2);
+        const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
+        const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
+        request.width = std::max(1, width / 2);
+        request.height = std::max(1, height / 2);
         done.reduced = true;
     }
     Result<Frame> frame = renderer_.render(request, cancel);
@@ -106,27 +189,37 @@ void RenderThread::draw_stage(const StageJob& job, const Cancel& cancel) {
     if (!done.reduced) last_full_frame_ms_ = frame->milliseconds;
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
+    done.step_milliseconds = shared_out(plan_for(*request.checked, request.steps), *frame);
     done.notices = frame->notices;
     if (backend_notice_) done.notices.push_back(*backend_notice_);
-    done.empty = frame->steps.empty();
-    if (!done.empty) {
-        const DrawnStep& drawn = frame->steps.front();
-        done.type = drawn.type;
-        done.image = to_qimage(to_image(drawn.picture, drawn.type, pool_));
-        if (!done.reduced) done.range = value_range(drawn.picture);
+    done.empty = true;
+    const std::string first = request.steps.front().empty() ? finished_step(*request.checked) : request.steps.front();
+    for (DrawnStep& drawn : frame->steps) {
+        const bool main = drawn.name == first || (first.empty() && frame->steps.size() == 1);
+        StagePicture other;
+        StagePicture& to = main ? done : other;
+        to.empty = false;
+        to.type = drawn.type;
+        to.image = to_qimage(to_image(drawn.picture, drawn.type, pool_, job.style));
+        if (!done.reduced) to.range = value_range(drawn.picture);
+        to.values = std::make_shared<const Picture>(std::move(drawn.picture));
+        if (main) continue;
+        other.step = drawn.name;
+        done.beside.push_back(std::move(other));
     }
-    stage_done_(std::move(done));
+    if (results_.stage) results_.stage(std::move(done));
 }
 
-void RenderThread::draw_thumbnails(const RenderRequest& request, const Cancel& cancel) {
+void RenderThread::draw_small(const RenderRequest& request, const Cancel& cancel,
+                              const std::function<void(Thumbnails)>& done) {
     Result<Frame> frame = renderer_.render(request, cancel);
-    if (!frame) return;
+    if (!frame || !done) return;
     Thumbnails made;
     for (const DrawnStep& drawn : frame->steps) {
         made[drawn.name] = {to_qimage(halved(to_image(drawn.picture, drawn.type, pool_))), drawn.type,
                             value_range(drawn.picture)};
     }
-    thumbnails_done_(std::move(made));
+    done(std::move(made));
 }
 
 }  // namespace lacquer

@@ -1,4 +1,4 @@
-// Draws away from the interface thread. Of what is asked for, the latest wins.
+// Draws away from the interface thread. Of what is asked for, the latest wins; what is looked at goes first.
 #pragma once
 
 #include <QImage>
@@ -12,6 +12,7 @@
 #include <thread>
 
 #include "core/base/cancel.h"
+#include "core/inspect/inspection.h"
 #include "core/render/renderer.h"
 #include "core/render/view.h"
 
@@ -21,13 +22,16 @@ namespace lacquer {
 struct StagePicture {
     std::string step;
     QImage image;
+    std::shared_ptr<const Picture> values;  ///< what the image shows, before any of the looking aids
     Type type = Type::number;
     ValueRange range;
     std::size_t passes = 0;
     double milliseconds = 0;
+    std::map<std::string, double, std::less<>> step_milliseconds;  ///< about how long each step takes
     Faults notices;
-    bool reduced = false;  ///< drawn at half size to keep up with a drag
-    bool empty = false;    ///< there is nothing to draw
+    bool reduced = false;              ///< drawn at half size to keep up with a drag
+    bool empty = false;                ///< there is nothing to draw
+    std::vector<StagePicture> beside;  ///< other steps that were asked for with it
 };
 
 /// A step as the ladder shows it.
@@ -38,42 +42,72 @@ struct Thumbnail {
 };
 using Thumbnails = std::map<std::string, Thumbnail, std::less<>>;
 
-/// Owns the thread, the workers and the renderer. Results come on the render thread.
+/// The values of steps at some pixels.
+struct Probe {
+    std::vector<PixelPoint> points;
+    std::vector<DrawnStep> steps;  ///< each a row with a pixel for each point
+
+    /// The row of a step, or null.
+    const DrawnStep* find(std::string_view step) const;
+};
+
+/// What to draw on the stage.
+struct StageRequest {
+    RenderRequest request;  ///< its first step is the one that is shown
+    ViewStyle style;
+    bool may_reduce = false;  ///< at half size if frames of late would have come too late
+};
+
+/// Where results go. They come on the render thread.
+struct RenderResults {
+    std::function<void(StagePicture)> stage = nullptr;
+    std::function<void(Thumbnails)> thumbnails = nullptr;
+    std::function<void(Probe)> probe = nullptr;
+    std::function<void(Thumbnails)> candidates = nullptr;  ///< a few at a time, in order
+    std::function<void(Warnings)> warnings = nullptr;
+};
+
+/// Owns the thread, the workers and the renderer.
 class RenderThread {
 public:
-    RenderThread(std::function<void(StagePicture)> stage_done, std::function<void(Thumbnails)> thumbnails_done);
+    explicit RenderThread(RenderResults results);
     ~RenderThread();
     RenderThread(const RenderThread&) = delete;
     RenderThread& operator=(const RenderThread&) = delete;
 
-    /// Asks for the stage's picture, in place of any that was not begun. `may_reduce` draws at half size if frames of
-    /// late would have come too late.
-    void ask_stage(RenderRequest request, bool may_reduce);
-    /// Asks for small pictures of the request's steps.
+    // Each takes the place of any of its kind that was not begun.
+    void ask_stage(StageRequest request);
+    void ask_probe(RenderRequest request);
+    /// Small pictures of the request's steps, all at once.
     void ask_thumbnails(RenderRequest request);
+    /// Small pictures of the request's steps, as many at a time as come quickly.
+    void ask_candidates(RenderRequest request);
+    void ask_warnings(RenderRequest request);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend);
-    /// True when nothing is asked for or under way.
+    /// True when no picture or value is asked for or under way; inspections may be.
     bool idle() const;
+    /// True when inspections are done, too.
+    bool inspected() const;
 
 private:
-    struct StageJob {
-        RenderRequest request;
-        bool may_reduce = false;
-    };
     void serve();
-    void draw_stage(const StageJob& job, const Cancel& cancel);
-    void draw_thumbnails(const RenderRequest& request, const Cancel& cancel);
+    bool next_job(std::unique_lock<std::mutex>& lock);
+    void draw_stage(const StageRequest& job, const Cancel& cancel);
+    void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
-    std::function<void(StagePicture)> stage_done_;
-    std::function<void(Thumbnails)> thumbnails_done_;
+    RenderResults results_;
     mutable std::mutex mutex_;
     std::condition_variable wake_;
-    std::optional<StageJob> stage_;
+    std::optional<StageRequest> stage_;
+    std::optional<RenderRequest> probe_;
     std::optional<RenderRequest> thumbnails_;
+    std::optional<RenderRequest> candidates_;
+    std::optional<RenderRequest> warnings_;
     std::optional<Backend> backend_;       // chosen, not yet taken up
     std::optional<Fault> backend_notice_;  // why another draws; of the render thread
     bool busy_ = false;
+    bool inspecting_ = false;
     bool may_interrupt_ = false;  // the work at hand can be thrown away for a newer request
     bool stopping_ = false;
     double last_full_frame_ms_ = 0;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QObject>
+#include <QSize>
 #include <QString>
 #include <QTimer>
 #include <functional>
@@ -14,6 +15,8 @@
 #include "core/finish/drive_values.h"
 #include "core/finish/file.h"
 #include "core/finish/history.h"
+#include "core/finish/try_on.h"
+#include "desktop/session/look.h"
 #include "desktop/session/prompts.h"
 #include "desktop/session/render_thread.h"
 
@@ -50,6 +53,8 @@ public:
     void seal_edit() { history_.seal(); }
     void undo();
     void redo();
+    /// Goes to an entry of the history, however far.
+    void go_to(std::size_t entry);
 
     // Files. Each says what it did or why it could not; false if nothing came of it.
     bool open(const QString& path);
@@ -61,6 +66,8 @@ public:
     bool may_leave();
     bool add_picture(const QString& path);
     bool add_picture_asking();
+    /// A new finish of this picture's size that works on it.
+    bool start_from_picture(const QString& path);
     /// Adds a gradient or a curve with two stops.
     void add_stops(GroundKind kind);
     /// Takes over an unsaved finish, such as one kept from a crash.
@@ -80,6 +87,30 @@ public:
     const Thumbnails& thumbnails() const { return thumbnails_; }
     /// Up to date and at rest: nothing is being drawn.
     bool settled() const;
+    /// How it is looked at: another look draws anew.
+    const Look& look() const { return look_; }
+    void set_look(Look look);
+    /// The frame that is looked at, in pixels.
+    QSize looked_frame() const;
+    /// The rows in view; only they get new thumbnails.
+    void set_rows_in_view(std::vector<std::string> steps);
+    /// Pixels of the frame whose values all steps are asked for, again at each change; none stops that.
+    void set_probe_points(std::vector<PixelPoint> points);
+    const Probe& probe() const { return probe_; }
+    /// What inspections tell, of late.
+    const Warnings& warnings() const { return warnings_; }
+    bool inspected() const { return render_->inspected() && !inspect_timer_.isActive(); }
+
+    // Candidates: formulas that might stand below the selected step or in its place.
+    /// Asks for small pictures of these; they come under `candidate_name(index)`.
+    void ask_candidates(const std::vector<std::string>& formulas, TryOnUse use);
+    /// The same for formulas in place of a step.
+    void ask_candidates_for(const std::string& step, const std::vector<std::string>& formulas);
+    const Thumbnails& candidates() const { return candidates_; }
+    /// Shows a candidate on the stage until it is put away or something is changed.
+    void show_candidate(const std::string& formula, TryOnUse use);
+    void put_candidate_away();
+    bool shows_candidate() const { return preview_ != nullptr; }
 
     // Time and play.
     double time() const { return time_; }
@@ -112,6 +143,10 @@ signals:
     void playing_changed();
     void stage_changed();
     void thumbnails_changed();
+    void look_changed();
+    void probe_changed();
+    void candidates_changed();
+    void warnings_changed();
     void said(const QString& words);
 
 private:
@@ -120,8 +155,14 @@ private:
     bool write_to(const std::string& path);
     void moment_changed();
     void ask();
+    void ask_thumbnails();
+    void ask_probe();
+    StageRequest stage_request() const;
     RenderRequest request_for(std::vector<std::string> steps) const;
+    void make_small(RenderRequest& request) const;
+    RenderResults results();
     void tick();
+    void keep_soon();
     void autosave();
     void drop_autosave();
 
@@ -135,8 +176,15 @@ private:
     std::string selected_;
     std::string shown_;
     StagePicture stage_;
-    RenderRequest stage_request_;  ///< of the last good picture
+    StageRequest last_stage_;  ///< of the last good picture
     Thumbnails thumbnails_;
+    Look look_;
+    std::vector<std::string> in_view_;
+    std::vector<PixelPoint> probe_points_;
+    Probe probe_;
+    Warnings warnings_;
+    Thumbnails candidates_;
+    std::shared_ptr<const CheckedFinish> preview_;
     double time_ = 0;
     bool playing_ = false;
     double last_tick_ = 0;
@@ -145,6 +193,7 @@ private:
     bool interacting_ = false;
     QTimer play_timer_;
     QTimer autosave_timer_;
+    QTimer inspect_timer_;  ///< inspections begin when nothing has changed for a while
     std::unique_ptr<RenderThread> render_;
 };
 

@@ -30,6 +30,10 @@ lacquer::Prompts real_prompts() {
             nullptr, QObject::tr("Add a picture"), folder,
             QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr)"));
     };
+    prompts.picture_to_save = [](const QString& proposed) {
+        return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the picture"), proposed,
+                                            QObject::tr("Pictures (*.png)"));
+    };
     prompts.unsaved_changes = [](const QString& name) {
         const auto answer =
             QMessageBox::question(nullptr, QObject::tr("Lacquer"), QObject::tr("Save the changes to %1?").arg(name),

@@ -16,6 +16,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/dials/field_form.h"
 #include "desktop/dials/forms.h"
@@ -25,10 +26,14 @@
 #include "desktop/session/demos.h"
 #include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
+#include "desktop/shell/help_card.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/theme/chooser.h"
+#include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
+#include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
 
@@ -68,12 +73,16 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
       session_(session),
       settings_(settings),
       top_bar_(new TopBar(session, this)),
-      ladder_(new LadderView(session, this)),
+      chooser_(new Chooser(this)),
+      ladder_(new LadderView(session, *chooser_, this)),
       stage_(new StageView(session, this)),
       dials_(new DialsView(session, this)),
       form_(new FieldForm(this)),
       time_rule_(new TimeRule(session, this)),
-      cue_pads_(new CuePads(session, this)) {
+      cue_pads_(new CuePads(session, this)),
+      try_on_(new TryOnSheet(session, this)),
+      colour_editor_(new ColourEditor(this)),
+      help_card_(new HelpCard(this)) {
     setObjectName(QStringLiteral("main_window"));
     setAcceptDrops(true);
     build_actions();
@@ -122,7 +131,22 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     });
     connect(cue_pads_, &CuePads::wants_cue, this, &MainWindow::add_cue);
     connect(form_, &FieldForm::closed, this, &MainWindow::close_form);
-    ladder_->set_step_menu(menus_[QStringLiteral("Step")]);
+    connect(&session_, &Session::candidates_changed, chooser_, &Chooser::refresh);
+    connect(try_on_, &TryOnSheet::taken, ladder_, [this] { ladder_->setFocus(); });
+    connect(stage_, &StageView::core_sample_changed, ladder_, &LadderView::set_shows_values);
+    connect(stage_, &StageView::picked, this, &MainWindow::take_picked);
+    connect(ladder_, &LadderView::wants_colour, this, &MainWindow::edit_word_colour);
+    connect(ladder_, &LadderView::wants_dial, this, [this](const QString& dial) {
+        dials_->choose(dial.toStdString());
+        dials_->setFocus();
+    });
+    connect(dials_, &DialsView::wants_colour, this, &MainWindow::edit_dial_colour);
+    connect(form_, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
+    connect(filter_, &QLineEdit::textChanged, ladder_, &LadderView::set_filter);
+    connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
+    connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
+    connect(&session_, &Session::finish_changed, this, &MainWindow::note_recent);
+    ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
     dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
     refresh_words();
     ladder_->setFocus();
@@ -161,101 +185,6 @@ void MainWindow::build_actions() {
     }
 }
 
-QHash<QString, std::function<void()>> MainWindow::handlers() {
-    Session& s = session_;
-    LadderView* l = ladder_;
-    DialsView* d = dials_;
-    return {
-        {"new_finish", [&s] { s.start_new(); }},
-        {"open_finish", [&s] { s.open_asking(); }},
-        {"open_demo", [this] { open_demo(); }},
-        {"save_finish", [&s] { s.save(); }},
-        {"save_finish_as", [&s] { s.save_as(); }},
-        {"finish_page",
-         [this] {
-             show_finish_form(*form_, session_);
-             show_form();
-         }},
-        {"add_picture", [&s] { s.add_picture_asking(); }},
-        {"add_gradient", [this] { add_stops(GroundKind::gradient); }},
-        {"add_curve", [this] { add_stops(GroundKind::curve); }},
-        {"picture_page",
-         [this] {
-             QStringList names;
-             for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
-             choose_page(
-                 names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
-                 tr("Nothing to read yet: add a picture (G), a gradient or a curve"));
-         }},
-        {"quit", [this] { close(); }},
-        {"undo", [&s] { s.undo(); }},
-        {"redo", [&s] { s.redo(); }},
-        {"add_step", [l] { l->add_step(); }},
-        {"edit_formula", [l] { l->edit_formula(); }},
-        {"rename_step", [l] { l->edit_name(); }},
-        {"note_step", [l] { l->edit_note(); }},
-        {"toggle_step", [l] { l->toggle_step(); }},
-        {"step_up", [l] { l->move_selected(-1); }},
-        {"step_down", [l] { l->move_selected(1); }},
-        {"delete_step", [l] { l->delete_selected(); }},
-        {"select_above", [l] { l->select_next(-1); }},
-        {"select_below", [l] { l->select_next(1); }},
-        {"add_coat", [l] { l->add_coat(); }},
-        {"rename_coat", [l] { l->rename_coat(); }},
-        {"fold_coat", [l] { l->fold_coat(); }},
-        {"toggle_coat", [l] { l->toggle_coat(); }},
-        {"delete_coat", [l] { l->delete_coat(); }},
-        {"show_selected", [l] { l->show_selected(); }},
-        {"show_finished", [this] { stage_->show_finished(); }},
-        {"actual_size", [this] { stage_->toggle_actual_size(); }},
-        {"focus_ladder", [l] { l->setFocus(); }},
-        {"focus_dials", [d] { d->setFocus(); }},
-        {"add_dial", [this] { add_dial(); }},
-        {"dial_page",
-         [this] {
-             show_dial_form(*form_, session_, dials_->chosen());
-             show_form();
-         }},
-        {"type_value", [d] { d->edit_value(); }},
-        {"reset_dial", [d] { d->reset_chosen(); }},
-        {"value_as_default", [d] { d->value_as_default(); }},
-        {"delete_dial", [d] { d->delete_chosen(); }},
-        {"add_response", [this] { add_response(); }},
-        {"response_page",
-         [this] {
-             QStringList names;
-             for (const Response& response : session_.finish().responses) {
-                 names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
-             }
-             choose_page(
-                 names,
-                 [this](int i) {
-                     show_response_form(*form_, session_,
-                                        session_.finish().responses[static_cast<std::size_t>(i)].name);
-                 },
-                 tr("No responses yet: add one (R)"));
-         }},
-        {"let_go", [this] { dial_pages_->currentIndex() == 1 ? close_form() : session_.let_go_all(); }},
-        {"play", [&s] { s.set_playing(!s.playing()); }},
-        {"frame_back", [&s] { s.step_frames(-1); }},
-        {"frame_on", [&s] { s.step_frames(1); }},
-        {"to_start", [&s] { s.set_time(0); }},
-        {"cue_1", [this] { cue_pads_->press(0); }},
-        {"cue_2", [this] { cue_pads_->press(1); }},
-        {"cue_3", [this] { cue_pads_->press(2); }},
-        {"add_cue", [this] { add_cue(); }},
-        {"cue_page",
-         [this] {
-             QStringList names;
-             for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
-             choose_page(
-                 names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
-                 tr("No cues yet: add one (C)"));
-         }},
-        {"clear_tape", [&s] { s.clear_tape(); }},
-    };
-}
-
 QWidget* MainWindow::ladder_side() {
     auto* side = new QWidget(this);
     side->setMinimumWidth(320);
@@ -266,6 +195,14 @@ QWidget* MainWindow::ladder_side() {
     QWidget* head = header(side, row);
     step_words_ = quiet_label(head);
     row->addWidget(step_words_, 1);
+    filter_ = new LineEditor(head);
+    filter_->setObjectName(QStringLiteral("filter"));
+    filter_->setPlaceholderText(tr("name, formula, note or coat"));
+    filter_->setAccessibleName(tr("Filter"));
+    filter_->hide();
+    row->addWidget(filter_, 2);
+    row->addWidget(button(head, actions_["filter_steps"], tr("Filter  /")));
+    row->addWidget(button(head, actions_["try_on"], tr("Try on  T")));
     row->addWidget(button(head, actions_["add_step"], tr("+ Step  A")));
     column->addWidget(head);
     column->addWidget(ladder_, 1);
@@ -337,81 +274,6 @@ void MainWindow::refresh_words() {
     actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words()))
                                                             : tr("Redo"));
     setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
-}
-
-void MainWindow::show_form() { dial_pages_->setCurrentIndex(1); }
-
-void MainWindow::close_form() {
-    dial_pages_->setCurrentIndex(0);
-    dials_->setFocus();
-}
-
-void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
-    if (names.isEmpty()) return session_.say(none);
-    choose(names, [this, open](int i) {
-        open(i);
-        show_form();
-    });
-}
-
-void MainWindow::choose(const QStringList& names, const std::function<void(int)>& take) {
-    if (names.size() == 1) return take(0);
-    auto* menu = new QMenu(this);
-    menu->setAttribute(Qt::WA_DeleteOnClose);
-    menu->setObjectName(QStringLiteral("page_menu"));
-    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [take, i] { take(i); });
-    menu->popup(QCursor::pos());
-}
-
-void MainWindow::open_demo() {
-    const QList<Demo> demos = demos_in(demo_folder());
-    if (demos.isEmpty()) return session_.say(tr("No demos lie beside the program"));
-    QStringList names;
-    for (const Demo& demo : demos) names.append(demo.name);
-    choose(names, [this, demos](int i) {
-        if (session_.may_leave()) session_.open(demos[i].path);
-    });
-}
-
-void MainWindow::add_dial() {
-    Dial dial;
-    dial.name = free_name(session_.finish(), "dial");
-    dial.value = dial.default_value = {0.5, 0, 0};
-    const std::string name = dial.name;
-    if (!session_.edit(lacquer::add_dial(session_.finish(), std::move(dial)), tr("Added a dial"))) return;
-    dials_->choose(name);
-    show_dial_form(*form_, session_, name);
-    show_form();
-}
-
-void MainWindow::add_response() {
-    Finish changed = session_.finish();
-    Response response;
-    response.name = free_name(changed, "strike");
-    response.kind = "strike";
-    if (!changed.cues.empty()) response.cue = changed.cues.front().name;
-    const std::string name = response.name;
-    changed.responses.push_back(std::move(response));
-    session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
-    show_response_form(*form_, session_, name);
-    show_form();
-}
-
-void MainWindow::add_stops(GroundKind kind) {
-    session_.add_stops(kind);
-    show_ground_form(*form_, session_, session_.finish().grounds.size() - 1);
-    show_form();
-}
-
-void MainWindow::add_cue() {
-    Finish changed = session_.finish();
-    CueKind cue;
-    cue.name = changed.cues.empty() ? "hit" : "cue_" + std::to_string(changed.cues.size() + 1);
-    changed.cues.push_back(std::move(cue));
-    const std::size_t index = changed.cues.size() - 1;
-    session_.edit(std::move(changed), tr("Added a cue"));
-    show_cue_form(*form_, session_, index);
-    show_form();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

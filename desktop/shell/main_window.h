@@ -6,6 +6,7 @@
 #include <functional>
 
 #include "core/finish/finish.h"
+#include "desktop/session/look.h"
 
 class QAction;
 class QLabel;
@@ -17,14 +18,19 @@ class QStackedWidget;
 
 namespace lacquer {
 
+class Chooser;
+class ColourEditor;
 class CuePads;
 class DialsView;
 class FieldForm;
+class HelpCard;
+class LineEditor;
 class LadderView;
 class Session;
 class StageView;
 class TimeRule;
 class TopBar;
+class TryOnSheet;
 
 class MainWindow : public QWidget {
     Q_OBJECT
@@ -36,6 +42,11 @@ public:
     TimeRule& time_rule() { return *time_rule_; }
     CuePads& cue_pads() { return *cue_pads_; }
     TopBar& top_bar() { return *top_bar_; }
+    StageView& stage() { return *stage_; }
+    TryOnSheet& try_on() { return *try_on_; }
+    Chooser& chooser() { return *chooser_; }
+    ColourEditor& colour_editor() { return *colour_editor_; }
+    HelpCard& help_card() { return *help_card_; }
 
 protected:
     void closeEvent(QCloseEvent* event) override;
@@ -59,18 +70,46 @@ private:
     void add_response();
     void add_stops(GroundKind kind);
     void add_cue();
+    void new_from_picture();
+    void open_try_on(bool replace);
+    void step_back();
+    void copy();
+    void paste();
+    void mend();
+    void make_dial();
+    void show_history();
+    void show_commands();
+    void show_help();
+    void show_shortcuts();
+    void choose_curtain_other();
+    void choose_frame_shape();
+    void next_backdrop();
+    void choose_backdrop_colour();
+    void change_look(const std::function<void(Look&)>& change, const QString& words);
+    void take_picked(double red, double green, double blue);
+    void edit_word_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
+    void edit_dial_colour(const QString& dial, const QRect& at);
+    void edit_stop_colour(const QString& ground, std::size_t stop, const QRect& at);
+    void begin_filter();
+    void end_filter();
+    void note_recent();
 
     Session& session_;
     QSettings& settings_;
     QHash<QString, QAction*> actions_;
     QHash<QString, QMenu*> menus_;
     TopBar* top_bar_;
+    Chooser* chooser_;
     LadderView* ladder_;
     StageView* stage_;
     DialsView* dials_;
     FieldForm* form_;
     TimeRule* time_rule_;
     CuePads* cue_pads_;
+    TryOnSheet* try_on_;
+    ColourEditor* colour_editor_;
+    HelpCard* help_card_;
+    LineEditor* filter_ = nullptr;
     QStackedWidget* dial_pages_ = nullptr;
     QSplitter* columns_ = nullptr;
     QSplitter* rows_ = nullptr;

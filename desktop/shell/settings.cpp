@@ -12,6 +12,7 @@ const QList<SettingRow>& setting_rows() {
         {"window/ladder_width", 460, "width of the ladder, pixels"},
         {"window/dials_height", 264, "height of the dials, pixels"},
         {"file/folder", QString(), "folder of the last file"},
+        {"file/recent", QStringList(), "finishes that were opened or saved of late, newest first"},
     };
     return rows;
 }

@@ -1,12 +1,18 @@
 #include "desktop/stage/stage_view.h"
 
-#include <QMouseEvent>
-#include <QPainter>
+#include <QClipboard>
+#include <QGuiApplication>
+#include <QImage>
+#include <algorithm>
+#include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/colour_text.h"
 #include "desktop/session/session.h"
 #include "desktop/stage/start_list.h"
+#include "desktop/stage/transect_view.h"
 #include "desktop/theme/theme.h"
+#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -15,37 +21,119 @@ namespace {
 constexpr int margin = 16;
 constexpr int pill_height = 22;
 constexpr int beginning_height = 70;  // of the words above the list to start from
+constexpr int transect_height = 168;
+constexpr int transect_samples = 240;
 
 }  // namespace
 
 StageView::StageView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), start_list_(new StartList(session, this)) {
+    : QWidget(parent),
+      session_(session),
+      start_list_(new StartList(session, this)),
+      transect_(new TransectView(session, this)) {
     setObjectName(QStringLiteral("stage"));
     setAccessibleName(tr("Stage"));
     setMinimumSize(320, 180);
-    connect(&session_, &Session::stage_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::selection_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::finish_changed, this, &StageView::place_start_list);
-    place_start_list();
+    setMouseTracking(true);
+    setFocusPolicy(Qt::ClickFocus);
+    const auto repaint = qOverload<>(&QWidget::update);
+    connect(&session_, &Session::stage_changed, this, repaint);
+    connect(&session_, &Session::finish_changed, this, repaint);
+    connect(&session_, &Session::selection_changed, this, repaint);
+    connect(&session_, &Session::probe_changed, this, repaint);
+    connect(&session_, &Session::look_changed, this, [this] {
+        ask_values();
+        update();
+    });
+    connect(&session_, &Session::finish_changed, this, &StageView::place_children);
+    transect_->hide();
+    place_children();
 }
 
 bool StageView::shows_nothing() const {
     return session_.checked().steps.empty() && first_picture(session_.finish()) == nullptr;
 }
 
-void StageView::place_start_list() {
+void StageView::place_children() {
     start_list_->setGeometry(rect().adjusted(margin, beginning_height, -margin, -2 * margin - pill_height));
     start_list_->setVisible(shows_nothing());
+    transect_->setGeometry(margin, height() - 2 * margin - pill_height - transect_height + 8, width() - 2 * margin,
+                           transect_height);
 }
 
-void StageView::resizeEvent(QResizeEvent*) { place_start_list(); }
+void StageView::resizeEvent(QResizeEvent*) { place_children(); }
+
+QRect StageView::room() const {
+    // What is said about the picture stands below it.
+    QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);
+    if (transect_->isVisibleTo(this)) room.setBottom(transect_->geometry().top() - 10);
+    if (!session_.look().pinned.empty()) room.setRight(room.center().x() - margin / 2);
+    return room;
+}
+
+StageFrame StageView::frame() const { return {room(), session_.looked_frame(), zoom_, centre_}; }
+
+StageFrame StageView::pinned_frame() const {
+    StageFrame pinned = frame();
+    pinned.room.translate(pinned.room.width() + margin, 0);
+    return pinned;
+}
+
+const StagePicture* StageView::other_picture() const {
+    const Look& look = session_.look();
+    if (!look.curtain) return nullptr;
+    const Ground* first = first_picture(session_.finish());
+    const std::string name = look.curtain_other.empty() && first != nullptr ? first->name : look.curtain_other;
+    for (const StagePicture& picture : session_.stage().beside) {
+        if (picture.step == name) return &picture;
+    }
+    return nullptr;
+}
+
+const StagePicture* StageView::pinned_picture() const {
+    const std::string& name = session_.look().pinned;
+    if (name.empty()) return nullptr;
+    for (const StagePicture& picture : session_.stage().beside) {
+        if (picture.step == name) return &picture;
+    }
+    // It may be what is shown anyway.
+    const std::string shown = session_.shown().empty() ? finished_step(session_.checked()) : session_.shown();
+    return name == shown ? &session_.stage() : nullptr;
+}
+
+std::optional<QPoint> StageView::pixel_at(QPointF screen) const {
+    const StageFrame now = frame();
+    const QPointF at = now.to_picture(screen);
+    const QPoint pixel(static_cast<int>(std::floor(at.x())), static_cast<int>(std::floor(at.y())));
+    if (!QRect(QPoint(), now.frame).contains(pixel)) return std::nullopt;
+    return pixel;
+}
+
+QPoint StageView::screen_point(QPoint pixel) const {
+    return frame().to_screen(QPointF(pixel) + QPointF(0.5, 0.5)).toPoint();
+}
+
+int StageView::curtain_x() const {
+    const QRectF area = frame().area();
+    return static_cast<int>(area.left() + session_.look().curtain_at * area.width());
+}
+
+// ---- what the actions do ----
 
 void StageView::show_finished() { session_.show_step({}); }
 
 void StageView::toggle_actual_size() {
-    actual_size_ = !actual_size_;
-    pan_ = {};
+    zoom_ = zoom_ == 1 ? 0 : 1;
+    centre_ = {0.5, 0.5};
+    update();
+}
+
+void StageView::zoom(int direction) {
+    const StageFrame now = frame();
+    const QPointF about = QRectF(now.room).contains(mouse_) ? mouse_ : QRectF(now.room).center();
+    const StageFrame next = now.zoomed(next_zoom(now.scale(), direction), about);
+    zoom_ = next.zoom;
+    centre_ = next.centre;
     update();
 }
 
@@ -53,108 +141,127 @@ void StageView::toggle_shown() {
     session_.show_step(session_.shown() == session_.selected() ? std::string() : session_.selected());
 }
 
-QRect StageView::picture_area() const {
-    const QSize frame(session_.finish().frame_width, session_.finish().frame_height);
-    // What is said about the picture stands below it.
-    const QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);
-    const QSize size = actual_size_ ? frame : frame.scaled(room.size(), Qt::KeepAspectRatio);
-    QRect area(QPoint(), size);
-    area.moveCenter(room.center() + (actual_size_ ? pan_ : QPoint()));
-    return area;
-}
-
-void StageView::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    painter.fillRect(rect(), theme::stage_grey);
-    if (shows_nothing()) {
-        paint_beginning(painter);
-    } else {
-        paint_picture(painter);
+void StageView::toggle_curtain() {
+    Look look = session_.look();
+    look.curtain = !look.curtain;
+    if (look.curtain && look.curtain_other.empty() && first_picture(session_.finish()) == nullptr) {
+        session_.say(tr("There is no picture to compare with: choose a step for the curtain's left side"));
+        return;
     }
-    paint_pills(painter);
+    session_.set_look(std::move(look));
 }
 
-void StageView::paint_picture(QPainter& painter) const {
-    const StagePicture& stage = session_.stage();
-    const QRect area = picture_area();
-    const Fault* fault = session_.stage_fault();
-    if (!stage.image.isNull()) {
-        if (stage.type == Type::vec4) theme::paint_checker(painter, area);
-        // Enlarged pixels stay pixels; a picture that is made smaller is averaged.
-        const bool smaller = area.width() < stage.image.width();
-        if (smaller) {
-            const QImage scaled = stage.image.scaled(area.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-            painter.drawImage(area.topLeft(),
-                              fault != nullptr ? scaled.convertToFormat(QImage::Format_Grayscale8) : scaled);
-        } else {
-            painter.setRenderHint(QPainter::SmoothPixmapTransform, stage.reduced);
-            painter.drawImage(area,
-                              fault != nullptr ? stage.image.convertToFormat(QImage::Format_Grayscale8) : stage.image);
-        }
-        if (fault != nullptr) painter.fillRect(area, QColor(0x2B, 0x2B, 0x2B, 0x90));
-    }
-    QString notice;
-    if (fault != nullptr) {
-        notice = tr("%1: %2").arg(qs(shown_name(fault->place.where)), qs(fault->message));
-    } else if (!stage.notices.empty()) {
-        notice = qs(stage.notices.front().message);
-    }
-    if (notice.isEmpty()) return;
-    const int width = std::min(this->width() - 2 * margin, QFontMetrics(theme::words()).horizontalAdvance(notice) + 34);
-    const QRect box((this->width() - width) / 2, margin + 8, width, 28);
-    painter.fillRect(box, QColor(0x17, 0x14, 0x12, 0xE6));
-    theme::paint_notched_bar(painter, box.left() + 8, box.left() + 20, box.center().y());
-    theme::paint_text(painter, box.adjusted(26, 0, -6, 0), notice, theme::words(), theme::text);
+void StageView::set_curtain_other(const std::string& step) {
+    Look look = session_.look();
+    look.curtain = true;
+    look.curtain_other = step;
+    session_.set_look(std::move(look));
+    session_.say(tr("%1 is on the curtain's left side").arg(qs(shown_name(step))));
 }
 
-void StageView::paint_beginning(QPainter& painter) const {
-    const QRect line(margin + 6, margin, width() - 2 * margin, 18);
-    theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(13, true), theme::text);
-    theme::paint_text(painter, line.translated(0, 22),
-                      tr("Add a picture (G) or a step (A), open a finish (Ctrl+O), or start from one of these."),
-                      theme::words(), QColor(0xBB, 0xB3, 0xA9));
+void StageView::toggle_pin() {
+    Look look = session_.look();
+    look.pinned = look.pinned.empty() ? session_.selected() : std::string();
+    if (!look.pinned.empty()) session_.say(tr("%1 stays in view").arg(qs(shown_name(look.pinned))));
+    session_.set_look(std::move(look));
 }
 
-void StageView::paint_pills(QPainter& painter) {
-    pills_.clear();
-    int x = margin;
-    const int y = height() - margin / 2 - pill_height;
-    const auto put = [&](const QString& quiet, const QString& strong, const QString& key, void (StageView::*press)()) {
-        const int quiet_width = QFontMetrics(theme::words()).horizontalAdvance(quiet);
-        const int strong_width = QFontMetrics(theme::words(12, true)).horizontalAdvance(strong);
-        const int key_width = key.isEmpty() ? 0 : QFontMetrics(theme::words()).horizontalAdvance(key) + 6;
-        const QRect area(x, y, quiet_width + strong_width + key_width + 18 + (strong.isEmpty() ? 0 : 4), pill_height);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(QColor(0x17, 0x14, 0x12, 0xD8));
-        painter.drawRoundedRect(area, 3, 3);
-        QRect inner = area.adjusted(8, 0, -8, 0);
-        theme::paint_text(painter, QRect(inner.left(), y, quiet_width + 1, pill_height), quiet, theme::words(),
-                          theme::text);
-        theme::paint_text(painter, QRect(inner.left() + quiet_width + 4, y, strong_width + 1, pill_height), strong,
-                          theme::words(12, true), theme::text);
-        theme::paint_text(painter, inner, key, theme::words(), theme::quiet, Qt::AlignRight);
-        if (press != nullptr) pills_.append({area, press});
-        x = area.right() + 7;
-    };
-    const std::string& shown = session_.shown();
-    put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
-    if (!shown.empty()) put(tr("Finished"), {}, tr("F"), &StageView::show_finished);
-    if (!session_.selected().empty() && shown != session_.selected())
-        put(tr("Show selected"), {}, tr("S"), &StageView::toggle_shown);
-    put(actual_size_ ? tr("Fit") : tr("1:1"), {}, tr("Z"), &StageView::toggle_actual_size);
-}
-
-void StageView::mousePressEvent(QMouseEvent* event) {
-    drag_from_ = event->pos() - pan_;
-    for (const Pill& pill : std::as_const(pills_)) {
-        if (pill.area.contains(event->pos())) return (this->*pill.press)();
-    }
-}
-
-void StageView::mouseMoveEvent(QMouseEvent* event) {
-    if (!actual_size_ || (event->buttons() & Qt::LeftButton) == 0) return;
-    pan_ = event->pos() - drag_from_;
+void StageView::toggle_core_sample() {
+    tool_core_ = !tool_core_;
+    core_held_ = false;
+    core_ = tool_core_ ? pixel_at(mouse_) : std::nullopt;
+    if (tool_core_ && !core_) core_ = QPoint(frame().frame.width() / 2, frame().frame.height() / 2);
+    ask_values();
+    emit core_sample_changed(tool_core_);
+    if (tool_core_) session_.say(tr("Core sample: point at the picture; a click holds the place"));
     update();
+}
+
+void StageView::toggle_transect() {
+    const bool on = !transect_->isVisible();
+    transect_->setVisible(on);
+    if (on) {
+        const QSize size = frame().frame;
+        if (!line_) line_ = {QPointF(0, size.height() / 2.0), QPointF(size.width() - 1.0, size.height() / 2.0)};
+        session_.say(tr("Transect: draw a line over the picture"));
+    }
+    ask_values();
+    update();
+}
+
+void StageView::pick_colour() {
+    tool_pick_ = true;
+    setCursor(Qt::CrossCursor);
+    session_.say(tr("Click a pixel to take its colour"));
+}
+
+void StageView::toggle_detail() {
+    detail_ = detail_ ? std::nullopt : std::optional<QPointF>(frame().to_picture(mouse_));
+    update();
+}
+
+void StageView::copy_picture() {
+    if (session_.stage().image.isNull()) return session_.say(tr("There is no picture to copy"));
+    QGuiApplication::clipboard()->setImage(session_.stage().image);
+    session_.say(tr("Copied the picture that is shown"));
+}
+
+void StageView::save_picture(const QString& path) {
+    if (path.isEmpty()) return;
+    const QString file = path.endsWith(QStringLiteral(".png")) ? path : path + QStringLiteral(".png");
+    session_.say(session_.stage().image.save(file) ? tr("Saved the picture that is shown")
+                                                   : tr("%1 cannot be written").arg(file));
+}
+
+bool StageView::step_back() {
+    if (tool_pick_) {
+        tool_pick_ = false;
+        unsetCursor();
+        return true;
+    }
+    if (core_held_) {
+        core_held_ = false;
+        return true;
+    }
+    if (tool_core_) {
+        toggle_core_sample();
+        return true;
+    }
+    if (transect_->isVisible()) {
+        toggle_transect();
+        return true;
+    }
+    return false;
+}
+
+// The pixel of the core sample comes first, then those of the transect.
+void StageView::ask_values() {
+    std::vector<PixelPoint> points;
+    const QSize size = frame().frame;
+    if (tool_core_ && core_) {
+        points.push_back({std::clamp(core_->x(), 0, size.width() - 1), std::clamp(core_->y(), 0, size.height() - 1)});
+    }
+    const int first = static_cast<int>(points.size());
+    if (transect_->isVisibleTo(this) && line_) {
+        for (int i = 0; i < transect_samples; ++i) {
+            const QPointF at = line_->first + (line_->second - line_->first) * i / (transect_samples - 1.0);
+            points.push_back({std::clamp(static_cast<int>(std::floor(at.x())), 0, size.width() - 1),
+                              std::clamp(static_cast<int>(std::floor(at.y())), 0, size.height() - 1)});
+        }
+        const QPointF along = line_->second - line_->first;
+        transect_->set_line(first, transect_samples, std::hypot(along.x(), along.y()));
+    }
+    session_.set_probe_points(std::move(points));
+}
+
+QString StageView::values_text() const {
+    if (!tool_core_ || !core_) return {};
+    QStringList lines{tr("pixel %1, %2").arg(core_->x()).arg(core_->y())};
+    for (const DrawnStep& step : session_.probe().steps) {
+        if (step.picture.width < 1) continue;
+        lines.append(qs(step.name) + QLatin1Char('\t') + value_text(step.picture.at(0, 0), width_of(step.type)));
+    }
+    return lines.join(QLatin1Char('\n'));
 }
 
 }  // namespace lacquer

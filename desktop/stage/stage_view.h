@@ -1,47 +1,113 @@
-// The large picture: the finished one, or any step.
+// The large picture: the finished one, or any step. What it looks like is in stage_paint.cpp, what mouse and keys do in
+// stage_hands.cpp.
 #pragma once
 
 #include <QWidget>
+#include <optional>
+
+#include "desktop/stage/stage_frame.h"
 
 namespace lacquer {
 
 class Session;
 class StartList;
+class TransectView;
+struct StagePicture;
 
 class StageView : public QWidget {
     Q_OBJECT
 
 public:
     StageView(Session& session, QWidget* parent = nullptr);
+
+    // What the actions do.
     void show_finished();
     /// Between fitting the picture into the view and one picture pixel to one screen pixel.
     void toggle_actual_size();
+    void zoom(int direction);
+    /// Between the picture that came in, or `other`, and the one that is shown.
+    void toggle_curtain();
+    void set_curtain_other(const std::string& step);
+    void toggle_pin();
+    void toggle_core_sample();
+    void toggle_transect();
+    /// The next click takes the colour there.
+    void pick_colour();
+    void toggle_detail();
+    void copy_picture();
+    void save_picture(const QString& path);
+    /// One step back: a tool that is at work is put away. False if there was none.
+    bool step_back();
+    bool samples() const { return tool_core_; }
+
+    /// The values under the mouse or at the held point, as text.
+    QString values_text() const;
     QSize sizeHint() const override { return {820, 460}; }
+    /// Where a pixel of the picture stands; for tests.
+    QPoint screen_point(QPoint pixel) const;
+    TransectView& transect() { return *transect_; }
+
+signals:
+    void core_sample_changed(bool on);
+    /// A colour that was picked, with three parts in linear light.
+    void picked(double red, double green, double blue);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void leaveEvent(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    enum class Dragging { nothing, picture, curtain, line, line_end };
     struct Pill {
         QRect area;
         void (StageView::*press)();
     };
-    QRect picture_area() const;
-    void paint_picture(QPainter& painter) const;
-    void paint_pills(QPainter& painter);
-    void paint_beginning(QPainter& painter) const;
+
+    QRect room() const;
+    StageFrame frame() const;
+    StageFrame pinned_frame() const;
+    const StagePicture* other_picture() const;
+    const StagePicture* pinned_picture() const;
+    std::optional<QPoint> pixel_at(QPointF screen) const;
+    void ask_values();
+    void place_children();
     bool shows_nothing() const;
-    void place_start_list();
     void toggle_shown();
+    int curtain_x() const;
+
+    void paint_picture(QPainter& painter) const;
+    void paint_one(QPainter& painter, const StagePicture& picture, const StageFrame& frame, const QRect& clip) const;
+    void paint_backdrop(QPainter& painter, const QRect& area) const;
+    void paint_curtain(QPainter& painter) const;
+    void paint_pixel_values(QPainter& painter, const StagePicture& picture, const StageFrame& frame) const;
+    void paint_safe_area(QPainter& painter) const;
+    void paint_tools(QPainter& painter) const;
+    void paint_detail(QPainter& painter) const;
+    void paint_notice(QPainter& painter) const;
+    void paint_beginning(QPainter& painter) const;
+    void paint_pills(QPainter& painter);
 
     Session& session_;
     StartList* start_list_;
-    bool actual_size_ = false;
-    QPoint pan_;
-    QPoint drag_from_;
+    TransectView* transect_;
+    double zoom_ = 0;
+    QPointF centre_{0.5, 0.5};
+    bool tool_core_ = false;
+    bool tool_pick_ = false;
+    bool core_held_ = false;
+    std::optional<QPoint> core_;
+    std::optional<std::pair<QPointF, QPointF>> line_;  ///< of the transect, in picture pixels
+    std::optional<QPointF> detail_;                    ///< middle of the enlarged detail, in picture pixels
+    QPointF mouse_;
+    Dragging dragging_ = Dragging::nothing;
+    bool drags_second_end_ = true;
+    QPointF drag_from_;
+    QPointF centre_from_;
     QList<Pill> pills_;
 };
 

@@ -4,6 +4,10 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
+#include <algorithm>
+#include <cmath>
+
+#include "core/picture/transfer.h"
 
 // Resources of a static library are linked in only when named, and the name lives outside all namespaces.
 static void load_resources() { Q_INIT_RESOURCE(resources); }
@@ -105,6 +109,14 @@ void paint_checker(QPainter& painter, const QRect& area) {
 void paint_notched_bar(QPainter& painter, int left, int right, int y) {
     painter.fillRect(left, y, std::max(4, right - left), 2, vermilion);
     for (int x = left; x < std::max(left + 4, right); x += 6) painter.fillRect(x, y - 2, 2, 2, vermilion);
+}
+
+QColor swatch(const std::array<double, 3>& colour) {
+    const double brightness = std::max({1.0, colour[0], colour[1], colour[2]});
+    const auto level = [&](double part) {
+        return static_cast<int>(std::lround(std::clamp(srgb_encode(part / brightness), 0.0, 1.0) * 255));
+    };
+    return {level(colour[0]), level(colour[1]), level(colour[2])};
 }
 
 void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font,

@@ -5,6 +5,7 @@
 #include <QFont>
 #include <QPainter>
 #include <QString>
+#include <array>
 
 class QApplication;
 
@@ -39,6 +40,9 @@ void paint_checker(QPainter& painter, const QRect& area);
 
 /// A bar with notches, the mark under words at fault.
 void paint_notched_bar(QPainter& painter, int left, int right, int y);
+
+/// A colour in linear light as the screen shows it, held to what it can; one that is brighter keeps its hue.
+QColor swatch(const std::array<double, 3>& colour);
 
 /// `words_shown` cut to `width` with an ellipsis, drawn from the left, centred upright in `area`.
 void paint_text(QPainter& painter, const QRect& area, const QString& words_shown, const QFont& font,

@@ -118,7 +118,7 @@ TEST_CASE("a dial is made, named, given a range and a formula on its page") {
 
 TEST_CASE("responses and cues are made and changed on their pages") {
     BenchWindow bench;
-    bench.key(Qt::Key_C);
+    bench.key(Qt::Key_Q, Qt::AltModifier);
     set_field(bench, "field_name", "wave hits");
     CHECK(bench.session().finish().cues[0].name == "wave_hits");
     bench.key(Qt::Key_Escape);

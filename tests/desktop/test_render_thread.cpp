@@ -39,13 +39,11 @@ struct Results {
 
 TEST_CASE("of many requests the last is drawn, and not all") {
     Results results;
-    RenderThread thread(
-        [&](StagePicture picture) {
-            const std::lock_guard lock(results.mutex);
-            results.pictures.push_back(std::move(picture));
-        },
-        [](Thumbnails) {});
-    for (int i = 0; i < 200; ++i) thread.ask_stage(request_for(std::to_string(i) + " / 255", 256), false);
+    RenderThread thread({.stage = [&](StagePicture picture) {
+        const std::lock_guard lock(results.mutex);
+        results.pictures.push_back(std::move(picture));
+    }});
+    for (int i = 0; i < 200; ++i) thread.ask_stage({request_for(std::to_string(i) + " / 255", 256), {}, false});
     REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 10000));
     REQUIRE(results.count() >= 1);
     CHECK(results.count() < 200);
@@ -54,14 +52,12 @@ TEST_CASE("of many requests the last is drawn, and not all") {
 
 TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full size") {
     Results results;
-    RenderThread thread(
-        [&](StagePicture picture) {
-            const std::lock_guard lock(results.mutex);
-            results.pictures.push_back(std::move(picture));
-        },
-        [](Thumbnails) {});
+    RenderThread thread({.stage = [&](StagePicture picture) {
+        const std::lock_guard lock(results.mutex);
+        results.pictures.push_back(std::move(picture));
+    }});
     const auto draw = [&](bool may_reduce) {
-        thread.ask_stage(request_for(slow_formula(), 1024), may_reduce);
+        thread.ask_stage({request_for(slow_formula(), 1024), {}, may_reduce});
         REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
         return results.pictures.back();
     };
@@ -78,8 +74,8 @@ TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full s
 TEST_CASE("leaving in the middle of a long frame does not wait for it") {
     std::atomic<int> done{0};
     {
-        RenderThread thread([&](StagePicture) { ++done; }, [](Thumbnails) {});
-        thread.ask_stage(request_for(slow_formula(), 8000), false);
+        RenderThread thread({.stage = [&](StagePicture) { ++done; }});
+        thread.ask_stage({request_for(slow_formula(), 8000), {}, false});
         REQUIRE(QTest::qWaitFor([&] { return !thread.idle(); }, 5000));
     }
     CHECK(done == 0);
@@ -88,11 +84,10 @@ TEST_CASE("leaving in the middle of a long frame does not wait for it") {
 TEST_CASE("thumbnails come for every step that is asked for") {
     std::mutex mutex;
     Thumbnails made;
-    RenderThread thread([](StagePicture) {},
-                        [&](Thumbnails thumbnails) {
-                            const std::lock_guard lock(mutex);
-                            made = std::move(thumbnails);
-                        });
+    RenderThread thread({.thumbnails = [&](Thumbnails thumbnails) {
+        const std::lock_guard lock(mutex);
+        made = std::move(thumbnails);
+    }});
     RenderRequest request;
     request.checked = test::checked(test::finish_of({{"a", "uv"}, {"b", "texture(a, uv * 0.5)"}, {"c", "2"}}));
     request.steps = {"a", "b", "c"};
@@ -104,4 +99,46 @@ TEST_CASE("thumbnails come for every step that is asked for") {
     CHECK(made.at("a").image.size() == QSize(10, 5));
     CHECK(made.at("c").range.most == 2);
     CHECK(made.at("b").type == Type::vec2);
+}
+
+TEST_CASE("values at points, candidates and warnings come too; inspections wait until there is time") {
+    std::mutex mutex;
+    Probe probe;
+    Thumbnails tried;
+    Warnings warnings;
+    int calls = 0;
+    RenderThread thread({.probe =
+                             [&](Probe got) {
+                                 const std::lock_guard lock(mutex);
+                                 probe = std::move(got);
+                             },
+                         .candidates =
+                             [&](Thumbnails got) {
+                                 const std::lock_guard lock(mutex);
+                                 ++calls;
+                                 tried.merge(got);
+                             },
+                         .warnings =
+                             [&](Warnings got) {
+                                 const std::lock_guard lock(mutex);
+                                 warnings = std::move(got);
+                             }});
+    RenderRequest request;
+    request.checked = test::checked(test::finish_of({{"a", "uv.x"}, {"step", "a * 2"}, {"c", "a / (a - a)"}}));
+    request.steps = {"a", "step"};
+    thread.ask_warnings(request);
+    request.points = {{0, 0}, {1279, 719}};
+    thread.ask_probe(request);
+    request.points.clear();
+    request.width = 20;
+    request.height = 10;
+    request.steps.clear();
+    for (int i = 0; i < 5; ++i) request.steps.insert(request.steps.end(), {"a", "step", "c"});
+    thread.ask_candidates(request);
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle() && thread.inspected(); }, 10000));
+    REQUIRE(probe.find("step") != nullptr);
+    CHECK(probe.find("step")->picture.at(1, 0)[0] == 2 * probe.find("a")->picture.at(1, 0)[0]);
+    CHECK(calls == 3);
+    CHECK(tried.size() == 3);
+    CHECK(warnings.size() == 2);  // no number, no name
 }

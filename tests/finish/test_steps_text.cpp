@@ -12,7 +12,7 @@ TEST_CASE("copied steps bring what they name, and nothing else") {
     const Finish demo = test::demo_finish();
     const std::string text = steps_as_text(demo, test::demo_path(), {"torn", "rim"});
     Finish other = finish_of({{"reach", "length(uv - 0.5)"}, {"spray", "uv.y"}});
-    const auto pasted = paste_text(other, "/tmp/other.lacquer", "spray", text, false);
+    const auto pasted = paste_text(other, "/tmp/other.lacquer", "spray", text);
     REQUIRE(pasted);
     CHECK(pasted->step == "rim");
     const Finish& now = pasted->finish;
@@ -28,13 +28,12 @@ TEST_CASE("copied steps bring what they name, and nothing else") {
 
 TEST_CASE("names that are taken change, also where they are used; what is alike is shared") {
     const Finish finish = finish_of({{"a", "uv.x"}, {"b", "a * 2"}});
-    const auto pasted = paste_text(finish, "", "b", steps_as_text(finish, "", {"a", "b"}), false);
+    const auto pasted = paste_text(finish, "", "b", steps_as_text(finish, "", {"a", "b"}));
     REQUIRE(pasted);
     CHECK(find_step(pasted->finish, "a_2")->formula == "uv.x");
     CHECK(find_step(pasted->finish, "b_2")->formula == "a_2 * 2");
     const Finish demo = test::demo_finish();
-    const auto twice =
-        paste_text(demo, test::demo_path(), "rim", steps_as_text(demo, test::demo_path(), {"rim"}), false);
+    const auto twice = paste_text(demo, test::demo_path(), "rim", steps_as_text(demo, test::demo_path(), {"rim"}));
     REQUIRE(twice);
     CHECK(twice->finish.dials == demo.dials);
     CHECK(twice->finish.grounds == demo.grounds);
@@ -43,7 +42,7 @@ TEST_CASE("names that are taken change, also where they are used; what is alike 
 TEST_CASE("a coat comes as a coat") {
     const Finish demo = test::demo_finish();
     const std::string text = coat_as_text(demo, test::demo_path(), 1);
-    const auto pasted = paste_text(demo, test::demo_path(), "rim", text, true);
+    const auto pasted = paste_text(demo, test::demo_path(), "rim", text);
     REQUIRE(pasted);
     REQUIRE(pasted->finish.coats.size() == 3);
     CHECK(pasted->finish.coats[1].name == "Brine");
@@ -51,8 +50,7 @@ TEST_CASE("a coat comes as a coat") {
 }
 
 TEST_CASE("lines typed by hand are steps") {
-    const auto pasted =
-        paste_text(empty_finish(), "", "", "Edge = uv.x *\n  2\nrim = edge == 0.5 ? 1.0 : 0.0\r\n", false);
+    const auto pasted = paste_text(empty_finish(), "", "", "Edge = uv.x *\n  2\nrim = edge == 0.5 ? 1.0 : 0.0\r\n");
     REQUIRE(pasted);
     CHECK(find_step(pasted->finish, "edge")->formula == "uv.x *\n  2");
     CHECK(find_step(pasted->finish, "rim")->formula == "edge == 0.5 ? 1.0 : 0.0");
@@ -62,7 +60,7 @@ TEST_CASE("lines typed by hand are steps") {
 TEST_CASE("a text that holds no steps is told, whatever it is") {
     for (const char* text : {"", "  \n", "hello there", "{\"format\": 1}", "{\"format\": 99}", "{{{{", "= 3"}) {
         INFO(text);
-        const auto pasted = paste_text(empty_finish(), "", "", text, false);
+        const auto pasted = paste_text(empty_finish(), "", "", text);
         REQUIRE_FALSE(pasted);
         CHECK(pasted.fault().id == "edit.paste");
     }

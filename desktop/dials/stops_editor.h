@@ -1,0 +1,47 @@
+// The stops of a gradient or the keys of a curve, to be dragged where they stand.
+#pragma once
+
+#include <QWidget>
+#include <string>
+
+#include "core/finish/finish.h"
+
+namespace lacquer {
+
+class Session;
+
+class StopsEditor : public QWidget {
+    Q_OBJECT
+
+public:
+    StopsEditor(Session& session, std::string ground, QWidget* parent = nullptr);
+    QSize sizeHint() const override;
+    /// Where a stop's handle stands; for tests.
+    QPoint handle(std::size_t stop) const;
+    int chosen() const { return chosen_; }
+
+signals:
+    /// A double click on a gradient's stop.
+    void wants_colour(const QString& ground, std::size_t stop, const QRect& at);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    const Ground* ground() const;
+    QRect plot() const;
+    std::pair<double, double> heights() const;
+    int stop_at(QPoint point) const;
+    void change(const std::vector<Stop>& stops, const QString& what, bool dragging);
+    Session& session_;
+    std::string name_;
+    int chosen_ = 0;
+    bool dragging_ = false;
+};
+
+}  // namespace lacquer

@@ -1,0 +1,440 @@
+// What the actions of the ladder do.
+#include <QClipboard>
+#include <QGuiApplication>
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/step_edits.h"
+#include "core/finish/steps_text.h"
+#include "desktop/ladder/formula_editor.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/kept_coats.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/chooser.h"
+#include "desktop/theme/line_editor.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+void LadderView::add_step() {
+    const Finish& finish = session_.finish();
+    const std::string after = session_.selected();
+    Step step;
+    step.name = free_name(finish, "step");
+    // The new step starts as what stands above it, so that the picture stays as it is.
+    const CheckedStep* above = find_step(session_.checked(), after);
+    const Ground* ground = first_picture(finish);
+    step.formula = above != nullptr && above->typed ? after : ground != nullptr ? ground->name : "uv.x";
+    const std::string name = step.name;
+    if (!session_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
+    session_.select(name);
+    edit_name();
+    name_then_formula_ = true;
+}
+
+void LadderView::add_step_above() {
+    const std::string below = session_.selected();
+    if (find_step(session_.finish(), below) == nullptr) return add_step();
+    Step step;
+    step.name = free_name(session_.finish(), "step");
+    step.formula = "uv.x";
+    const std::string name = step.name;
+    if (!session_.edit(add_step_before(session_.finish(), below, std::move(step)), tr("Added a step above"))) return;
+    session_.select(name);
+    edit_name();
+    name_then_formula_ = true;
+}
+
+void LadderView::edit_formula() {
+    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
+    begin_formula();
+}
+
+void LadderView::begin_formula() {
+    const Step* step = find_step(session_.finish(), session_.selected());
+    if (step == nullptr || editing_ == Editing::formula) return;
+    formula_before_ = step->formula;
+    editing_ = Editing::formula;
+    {
+        const QSignalBlocker quiet(formula_editor_);
+        formula_editor_->resize(open_formula_width(viewport()->width()), 40);
+        formula_editor_->setPlainText(qs(step->formula));
+    }
+    formula_editor_->show();
+    rebuild();
+    reveal(session_.selected());
+    formula_editor_->selectAll();
+    formula_editor_->setFocus();
+}
+
+void LadderView::formula_typed() {
+    if (editing_ != Editing::formula) return;
+    Finish changed = session_.finish();
+    const StepPlace place = place_of(changed, session_.selected());
+    Step& step = changed.coats[place.coat].steps[place.step];
+    step.formula = formula_editor_->toPlainText().toStdString();
+    session_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(session_.selected()))),
+                  "formula " + session_.selected());
+    rebuild();
+    complete();
+}
+
+void LadderView::end_formula(bool keep) {
+    if (editing_ != Editing::formula) return;
+    editing_ = Editing::nothing;
+    const bool had_focus = formula_editor_->hasFocus();
+    formula_editor_->hide();
+    hide_completion();
+    if (!keep) {
+        Finish changed = session_.finish();
+        const StepPlace place = place_of(changed, selected_shown_);
+        changed.coats[place.coat].steps[place.step].formula = formula_before_;
+        session_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
+                      "formula " + selected_shown_);
+    }
+    session_.seal_edit();
+    rebuild();
+    if (had_focus) setFocus();
+}
+
+void LadderView::begin_line(Editing what, const QRect& area, const QString& text) {
+    end_formula(true);
+    editing_ = what;
+    name_then_formula_ = false;
+    line_editor_->setFont(what == Editing::note ? theme::words() : theme::words(12, true));
+    line_editor_->setText(text);
+    line_editor_->setGeometry(area.translated(-scrolled()));
+    line_editor_->show();
+    line_editor_->selectAll();
+    line_editor_->setFocus();
+}
+
+void LadderView::edit_name() {
+    rebuild();
+    reveal(session_.selected());
+    const LadderRow* row = selected_row();
+    if (row == nullptr) return;
+    const QRect area(row->name_area.left() - 3, row->name_area.top() - 2, 190, 22);
+    begin_line(Editing::step_name, area, qs(shown_name(row->name)));
+}
+
+void LadderView::edit_note() {
+    const LadderRow* row = selected_row();
+    if (row == nullptr) return;
+    const QRect area(row->name_area.left() - 3, row->area.bottom() - 24, open_formula_width(viewport()->width()) + 3,
+                     22);
+    begin_line(Editing::note, area, qs(find_step(session_.finish(), row->name)->note));
+}
+
+void LadderView::end_line(bool keep) {
+    if (editing_ == Editing::word) return end_word(keep);
+    if (editing_ == Editing::nothing || editing_ == Editing::formula) return;
+    const Editing what = editing_;
+    editing_ = Editing::nothing;
+    const bool then_formula = name_then_formula_;
+    name_then_formula_ = false;
+    const QString text = line_editor_->text().trimmed();
+    line_editor_->hide();
+    setFocus();
+    if (keep) {
+        Finish changed = session_.finish();
+        if (what == Editing::step_name) {
+            const std::string from = session_.selected();
+            const std::string to = identifier_from(text.toStdString());
+            Result<Finish> renamed = rename(session_.finish(), from, text.toStdString());
+            const bool done = renamed && to != from;
+            const bool was_shown = session_.shown() == from;
+            if (done) {
+                session_.edit(std::move(*renamed),
+                              tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
+                session_.select(to);
+                if (was_shown) session_.show_step(to);
+            } else if (!renamed) {
+                session_.edit(std::move(renamed), {});
+            }
+        } else if (what == Editing::coat_name && !text.isEmpty()) {
+            changed.coats[current_coat()].name = text.toStdString();
+            session_.edit(std::move(changed), tr("Renamed a coat"));
+        } else if (what == Editing::coat_note) {
+            changed.coats[current_coat()].note = text.toStdString();
+            session_.edit(std::move(changed), tr("Noted"));
+        } else if (what == Editing::note) {
+            const StepPlace place = place_of(changed, session_.selected());
+            changed.coats[place.coat].steps[place.step].note = text.toStdString();
+            session_.edit(std::move(changed), tr("Noted"));
+        }
+    }
+    rebuild();
+    if (then_formula) begin_formula();
+}
+
+void LadderView::delete_selected() {
+    const std::string name = session_.selected();
+    if (find_step(session_.finish(), name) == nullptr) return;
+    const std::vector<std::string> users = users_of(session_.finish(), name);
+    const LadderRow* row = selected_row();
+    std::string next;
+    if (row != nullptr) {
+        const auto at = row - rows_.data();
+        for (const auto other : {at + 1, at - 1}) {
+            if (other < 0 || other >= static_cast<std::ptrdiff_t>(rows_.size())) continue;
+            const LadderRow& neighbour = rows_[static_cast<std::size_t>(other)];
+            if (neighbour.kind == LadderRowKind::step && next.empty()) next = neighbour.name;
+        }
+    }
+    QString what = tr("Deleted %1").arg(qs(shown_name(name)));
+    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
+    if (!users.empty()) what += users.size() > 1 ? tr(" and %1 more").arg(users.size() - 1) : QString();
+    if (session_.edit(delete_step(session_.finish(), name), what)) session_.select(next);
+}
+
+void LadderView::move_selected(int direction) {
+    Result<Finish> moved = move_step(session_.finish(), session_.selected(), direction);
+    QString what = tr("Moved %1 %2").arg(qs(shown_name(session_.selected())), direction < 0 ? tr("up") : tr("down"));
+    if (moved) {
+        for (const OutOfOrder& broken : out_of_order(*moved)) {
+            if (broken.step != session_.selected() && broken.names != session_.selected()) continue;
+            what += tr(": %1 names %2, which is below it now")
+                        .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
+            break;
+        }
+    }
+    session_.edit(std::move(moved), what);
+    reveal(session_.selected());
+}
+
+void LadderView::select_next(int direction) {
+    const LadderRow* row = selected_row();
+    auto at = row == nullptr ? std::ptrdiff_t{-1} : row - rows_.data();
+    for (at += direction; at >= 0 && at < static_cast<std::ptrdiff_t>(rows_.size()); at += direction) {
+        const LadderRow& next = rows_[static_cast<std::size_t>(at)];
+        if (next.kind == LadderRowKind::step) return session_.select(next.name);
+    }
+}
+
+void LadderView::toggle_of_step(bool Step::*flag, const QString& set, const QString& unset) {
+    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
+    Finish changed = session_.finish();
+    const StepPlace place = place_of(changed, session_.selected());
+    Step& step = changed.coats[place.coat].steps[place.step];
+    step.*flag = !(step.*flag);
+    const QString what = (step.*flag ? set : unset).arg(qs(shown_name(step.name)));
+    session_.edit(std::move(changed), what);
+}
+
+void LadderView::toggle_step() { toggle_of_step(&Step::on, tr("Switched %1 on"), tr("Switched %1 off")); }
+
+void LadderView::toggle_stand_in() {
+    toggle_of_step(&Step::stand_in, tr("%1 is a stand-in now"), tr("%1 is the real one now"));
+}
+
+void LadderView::duplicate_selected() {
+    Result<StepEdit> made = duplicate_step(session_.finish(), session_.selected());
+    if (!made) return session_.say(qs(made.fault().message));
+    session_.edit(std::move(made->finish), tr("Copied %1").arg(qs(shown_name(session_.selected()))));
+    session_.select(made->step);
+}
+
+void LadderView::extract_part() {
+    const std::string step = session_.selected();
+    Span span;
+    if (editing_ == Editing::formula) {
+        const QTextCursor cursor = formula_editor_->textCursor();
+        const QString text = formula_editor_->toPlainText();
+        span = {static_cast<std::uint32_t>(text.left(cursor.selectionStart()).toUtf8().size()),
+                static_cast<std::uint32_t>(text.left(cursor.selectionEnd()).toUtf8().size())};
+        end_formula(true);
+    } else if (const auto at = word_at_hand()) {
+        span = at->word.span;
+    } else {
+        return session_.say(tr("Choose a part first: mark it in the formula, or go to a word with the arrow keys"));
+    }
+    Result<StepEdit> made = extract_step(session_.finish(), step, span);
+    if (!made) {
+        const Fault& fault = made.fault();
+        return session_.say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
+    }
+    session_.edit(std::move(made->finish), tr("Made %1 a step of its own").arg(qs(shown_name(made->step))));
+    session_.select(made->step);
+    edit_name();
+}
+
+void LadderView::inline_selected() {
+    const std::string step = session_.selected();
+    const std::vector<std::string> users = users_of(session_.finish(), step);
+    if (session_.edit(inline_step(session_.checked(), step),
+                      tr("Wrote %1 into %2").arg(qs(shown_name(step)), joined_names(users))) &&
+        !users.empty()) {
+        session_.select(users.front());
+    }
+}
+
+void LadderView::invert_selected() {
+    session_.edit(invert_step(session_.checked(), session_.selected()),
+                  tr("Turned %1 round").arg(qs(shown_name(session_.selected()))));
+}
+
+void LadderView::swap_selected() {
+    const auto at = word_at_hand();
+    const Step* step = find_step(session_.finish(), session_.selected());
+    if (step == nullptr) return;
+    const auto length = static_cast<std::uint32_t>(step->formula.size());
+    const Span span = at && at->step == step->name ? at->word.span : Span{0, length};
+    session_.edit(swap_arguments(session_.finish(), session_.selected(), span),
+                  tr("Swapped two parts of %1").arg(qs(shown_name(session_.selected()))));
+}
+
+void LadderView::take_mend() {
+    for (const RowLine& line : lines_) {
+        if (line.mends.empty()) continue;
+        const Mend mend = line.mends.front();
+        session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+        return;
+    }
+    session_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(session_.selected()))));
+}
+
+void LadderView::walk_thread(int direction) {
+    const std::string from = session_.selected();
+    std::vector<std::string> ends;
+    if (direction > 0) {
+        ends = users_of(session_.finish(), from);
+    } else if (const CheckedStep* checked = find_step(session_.checked(), from); checked != nullptr && checked->typed) {
+        ends = names_used(*checked->typed);
+    }
+    std::erase_if(ends, [&](const std::string& name) { return find_step(session_.finish(), name) == nullptr; });
+    if (ends.empty()) {
+        return session_.say(direction > 0 ? tr("Nothing uses %1 yet").arg(qs(shown_name(from)))
+                                          : tr("%1 comes from no other step").arg(qs(shown_name(from))));
+    }
+    session_.select(ends.front());
+}
+
+void LadderView::copy_steps() {
+    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
+    QGuiApplication::clipboard()->setText(qs(steps_as_text(session_.finish(), session_.path(), {session_.selected()})));
+    session_.say(tr("Copied %1 as text, with the dials it names").arg(qs(shown_name(session_.selected()))));
+}
+
+void LadderView::cut_steps() {
+    copy_steps();
+    delete_selected();
+}
+
+void LadderView::paste(const QString& text) {
+    Result<StepEdit> pasted = paste_text(session_.finish(), session_.path(), session_.selected(), text.toStdString());
+    if (!pasted) return session_.say(qs(pasted.fault().message + " - " + pasted.fault().mend));
+    const std::size_t count = step_count(pasted->finish) - step_count(session_.finish());
+    session_.edit(std::move(pasted->finish), tr("Pasted %1").arg(qs(counted(count, "step"))));
+    session_.select(pasted->step);
+}
+
+void LadderView::paste_steps() { paste(QGuiApplication::clipboard()->text()); }
+
+void LadderView::toggle_coat() {
+    if (session_.finish().coats.empty()) return;
+    Finish changed = session_.finish();
+    Coat& coat = changed.coats[current_coat()];
+    coat.on = !coat.on;
+    const QString what = (coat.on ? tr("Switched the coat %1 on") : tr("Switched the coat %1 off")).arg(qs(coat.name));
+    session_.edit(std::move(changed), what);
+}
+
+void LadderView::fold_coat() {
+    if (session_.finish().coats.empty()) return;
+    Finish changed = session_.finish();
+    Coat& coat = changed.coats[current_coat()];
+    coat.folded = !coat.folded;
+    const QString what = (coat.folded ? tr("Folded %1") : tr("Unfolded %1")).arg(qs(coat.name));
+    session_.edit(std::move(changed), what);
+}
+
+void LadderView::add_coat() {
+    const std::size_t after = current_coat();
+    session_.edit(
+        lacquer::add_coat(session_.finish(), after, "Coat " + std::to_string(session_.finish().coats.size() + 1)),
+        tr("Added a coat; move steps into it with Alt and the arrow keys"));
+}
+
+void LadderView::rename_coat() {
+    const std::size_t coat = current_coat();
+    for (const LadderRow& row : rows_) {
+        if (row.kind == LadderRowKind::coat && row.coat == coat) {
+            coat_at_hand_ = coat;
+            begin_line(Editing::coat_name, QRect(28, row.area.top() + 2, 220, 24),
+                       qs(session_.finish().coats[coat].name));
+            return;
+        }
+    }
+}
+
+void LadderView::delete_coat() {
+    if (session_.finish().coats.empty()) return;
+    const Coat& coat = session_.finish().coats[current_coat()];
+    session_.edit(lacquer::delete_coat(session_.finish(), current_coat()),
+                  tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step"))));
+}
+
+void LadderView::note_coat() {
+    const std::size_t coat = current_coat();
+    for (const LadderRow& row : rows_) {
+        if (row.kind != LadderRowKind::coat || row.coat != coat) continue;
+        coat_at_hand_ = coat;
+        begin_line(Editing::coat_note, QRect(28, row.area.top() + 2, row.area.width() - 90, 24),
+                   qs(session_.finish().coats[coat].note));
+        return;
+    }
+}
+
+void LadderView::move_coat(int direction) {
+    const std::size_t coat = current_coat();
+    if (coat >= session_.finish().coats.size()) return;
+    const QString name = qs(session_.finish().coats[coat].name);
+    Result<Finish> moved = lacquer::move_coat(session_.finish(), coat, direction);
+    if (!moved) return session_.say(qs(moved.fault().message));
+    QString what = tr("Moved the coat %1 %2").arg(name, direction < 0 ? tr("up") : tr("down"));
+    const std::vector<OutOfOrder> broken = out_of_order(*moved);
+    if (!broken.empty()) {
+        what += tr(": %1 names %2, which is below it now")
+                    .arg(qs(shown_name(broken.front().step)), qs(shown_name(broken.front().names)));
+    }
+    coat_at_hand_ = static_cast<std::size_t>(static_cast<std::ptrdiff_t>(coat) + direction);
+    session_.edit(std::move(*moved), what);
+}
+
+void LadderView::copy_coat() {
+    const std::size_t coat = current_coat();
+    if (coat >= session_.finish().coats.size()) return;
+    QGuiApplication::clipboard()->setText(qs(coat_as_text(session_.finish(), session_.path(), coat)));
+    session_.say(tr("Copied the coat %1 as text").arg(qs(session_.finish().coats[coat].name)));
+}
+
+void LadderView::keep_coat() {
+    const std::size_t coat = current_coat();
+    if (coat >= session_.finish().coats.size()) return;
+    const std::string name = session_.finish().coats[coat].name;
+    const Result<Done> kept = lacquer::keep_coat(name, coat_as_text(session_.finish(), session_.path(), coat));
+    session_.say(kept ? tr("Kept the coat %1; insert it in any finish").arg(qs(name)) : qs(to_text(kept.fault())));
+}
+
+void LadderView::insert_kept_coat() {
+    const std::vector<KeptCoat> kept = kept_coats();
+    if (kept.empty()) return session_.say(tr("No coats are kept yet: keep one by Step, Keep coat"));
+    Chooser::Offer offer;
+    offer.title = tr("A coat of your own");
+    for (const KeptCoat& coat : kept) offer.choices.push_back({qs(coat.name)});
+    offer.taken = [this, kept](int index) {
+        const Result<std::string> text = read_kept_coat(kept[static_cast<std::size_t>(index)]);
+        if (!text) return session_.say(qs(to_text(text.fault())));
+        paste(qs(*text));
+    };
+    chooser_.open(viewport()->mapTo(window(), QPoint(28, 40)), std::move(offer));
+}
+
+void LadderView::show_selected() {
+    const std::string name = session_.selected();
+    session_.show_step(session_.shown() == name ? std::string() : name);
+}
+
+}  // namespace lacquer

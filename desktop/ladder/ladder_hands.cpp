@@ -1,0 +1,358 @@
+// What mouse and keys do on the ladder.
+#include <QContextMenuEvent>
+#include <QCursor>
+#include <QHelpEvent>
+#include <QMenu>
+#include <QMouseEvent>
+#include <QScrollBar>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/step_edits.h"
+#include "core/finish/try_on.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int drag_distance = 4;
+constexpr int fold_width = 28;
+constexpr int switch_width = 48;
+
+}  // namespace
+
+void LadderView::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    for (const Chip& chip : chips_) {
+        if (chip.area.contains(event->pos())) return session_.select(chip.step);
+    }
+    const LadderRow* row = row_at(event->pos());
+    if (row == nullptr) return;
+    if (row->kind == LadderRowKind::coat) {
+        coat_at_hand_ = row->coat;
+        if (event->button() != Qt::LeftButton) return;
+        Finish changed = session_.finish();
+        Coat& coat = changed.coats[row->coat];
+        if (event->pos().x() > row->area.right() - switch_width) {
+            coat.on = !coat.on;
+            session_.edit(std::move(changed), tr("Switched a coat"));
+        } else if (event->pos().x() < fold_width) {
+            coat.folded = !coat.folded;
+            session_.edit(std::move(changed), tr("Folded a coat"));
+        }
+        return;
+    }
+    const LadderRow pressed = *row;
+    press_selected_ = pressed.name == session_.selected();
+    if (press_selected_) {
+        QRect line(pressed.formula_area.left(), pressed.formula_area.bottom() + 3,
+                   pressed.area.width() - pressed.formula_area.left() - 12, row_line_height);
+        line.translate(-scrolled());
+        for (const RowLine& words : lines_) {
+            const std::vector<QRect> areas = mend_areas(words, line);
+            for (std::size_t i = 0; i < areas.size(); ++i) {
+                if (!areas[i].contains(event->pos())) continue;
+                const Mend mend = words.mends[i];
+                session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+                return;
+            }
+            line.translate(0, row_line_height);
+        }
+    }
+    if (event->button() != Qt::LeftButton) return session_.select(pressed.name);
+    dragging_ = Dragging::pressed;
+    press_ = event->pos();
+    dragged_step_ = pressed.name;
+    dragged_word_ = word_at(event->pos());
+    if (!dragged_word_) session_.select(pressed.name);
+}
+
+void LadderView::begin_drag(QPoint at) {
+    const LadderRow* row = find_row(rows_, dragged_step_);
+    if (row == nullptr) return;
+    const bool number =
+        dragged_word_ && (dragged_word_->word.kind == LiveKind::number || dragged_word_->word.kind == LiveKind::choice);
+    if (number) {
+        dragging_ = Dragging::number;
+        dragged_value_ = dragged_word_->word.value;
+        session_.set_interacting(true);
+    } else if (row->thumbnail.contains(press_ + scrolled())) {
+        dragging_ = Dragging::picture;
+    } else {
+        dragging_ = Dragging::row;
+    }
+    drag_at_ = at;
+}
+
+void LadderView::mouseMoveEvent(QMouseEvent* event) {
+    if (dragging_ == Dragging::pressed && (event->buttons() & Qt::LeftButton) != 0 &&
+        (event->pos() - press_).manhattanLength() >= drag_distance) {
+        begin_drag(press_);
+    }
+    if (dragging_ == Dragging::number && dragged_word_) {
+        const double fine = (event->modifiers() & Qt::ShiftModifier) != 0     ? 0.1
+                            : (event->modifiers() & Qt::ControlModifier) != 0 ? 10
+                                                                              : 1;
+        LiveWord& word = dragged_word_->word;
+        // A choice or a count takes a longer way.
+        const double per_pixel = word.whole || word.kind == LiveKind::choice ? 1.0 / 16 : word.increment;
+        dragged_value_ += (event->pos().x() - drag_at_.x()) * per_pixel * fine;
+        drag_at_ = event->pos();
+        if (word.kind == LiveKind::choice) {
+            dragged_value_ = std::clamp(dragged_value_, 0.0, static_cast<double>(word.choices.size()) - 1);
+        }
+        LiveWord set = word;
+        if (fine < 1 && !word.whole && word.kind == LiveKind::number) set.increment *= fine;
+        const std::string text =
+            number_text(dragged_value_, word.whole || word.kind == LiveKind::choice ? 1 : set.increment);
+        set_number(dragged_word_->step, set, dragged_value_, true);
+        word.span.end = word.span.begin + static_cast<std::uint32_t>(text.size());
+        return;
+    }
+    if (dragging_ == Dragging::picture) return drag_picture(event->pos());
+    if (dragging_ == Dragging::row) return drag_row(event->pos());
+    const LadderRow* row = row_at(event->pos());
+    const std::string hovered = row != nullptr && row->kind == LadderRowKind::step ? row->name : std::string();
+    const auto word = word_at(event->pos());
+    const bool same_word =
+        word.has_value() == hovered_word_.has_value() &&
+        (!word || (word->step == hovered_word_->step && word->word.span == hovered_word_->word.span));
+    if (hovered == hovered_ && same_word) return;
+    hovered_ = hovered;
+    hovered_word_ = word;
+    const bool number = word && word->word.kind == LiveKind::number;
+    viewport()->setCursor(number ? Qt::SizeHorCursor : word ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    viewport()->update();
+}
+
+void LadderView::mouseReleaseEvent(QMouseEvent* event) {
+    const Dragging was = std::exchange(dragging_, Dragging::nothing);
+    if (was == Dragging::number) {
+        session_.set_interacting(false);
+        session_.say(
+            tr("Set a number of %1 to %2")
+                .arg(qs(shown_name(dragged_step_)), qs(number_text(dragged_value_, dragged_word_->word.increment))));
+        return;
+    }
+    if (was == Dragging::picture) return drop_picture();
+    if (was == Dragging::row) return drop_row();
+    if (was != Dragging::pressed || event->button() != Qt::LeftButton) return;
+    const LadderRow* row = find_row(rows_, dragged_step_);
+    if (row == nullptr) return;
+    const LadderRow pressed = *row;
+    const QPoint at = event->pos() + scrolled();
+    session_.select(pressed.name);
+    if (pressed.thumbnail.contains(at)) {
+        session_.show_step(session_.shown() == pressed.name ? std::string() : pressed.name);
+    } else if (press_selected_ && dragged_word_) {
+        hovered_word_ = dragged_word_;
+        word_cursor_ = -1;
+        edit_word();
+    } else if (press_selected_ && pressed.formula_area.contains(at)) {
+        edit_formula();
+    } else if (press_selected_ && pressed.name_area.contains(at)) {
+        edit_name();
+    }
+}
+
+// ---- dragging a picture onto a word ----
+
+void LadderView::drag_picture(QPoint at) {
+    drag_at_ = at;
+    drop_fits_ = false;
+    drop_words_ = tr("drop %1 on a word of a step below").arg(qs(shown_name(dragged_step_)));
+    hovered_word_ = word_at(at);
+    if (hovered_word_ && hovered_word_->step != dragged_step_) {
+        const Step* step = find_step(session_.finish(), hovered_word_->step);
+        std::string formula = step->formula;
+        const Span span = hovered_word_->word.span;
+        formula.replace(span.begin, span.end - span.begin, dragged_step_);
+        const CheckedFinish tried =
+            candidates_on(session_.checked(), hovered_word_->step, TryOnUse::replace, {formula});
+        const CheckedStep* made = find_step(tried, candidate_name(0));
+        drop_fits_ = made != nullptr && made->typed != nullptr;
+        drop_words_ =
+            drop_fits_
+                ? tr("%1 in place of %2").arg(qs(shown_name(dragged_step_)), qs(shown_name(hovered_word_->word.text)))
+            : made != nullptr && made->fault ? qs(made->fault->message)
+                                             : drop_words_;
+    }
+    viewport()->update();
+}
+
+void LadderView::drop_picture() {
+    const auto at = hovered_word_;
+    viewport()->update();
+    if (!at || at->step == dragged_step_) return session_.say(tr("Dropped on no word, so nothing was connected"));
+    if (!drop_fits_) return session_.say(drop_words_);
+    replace_word(at->step, at->word.span, dragged_step_,
+                 tr("%1 uses %2 now").arg(qs(shown_name(at->step)), qs(shown_name(dragged_step_))));
+    session_.select(at->step);
+}
+
+// ---- dragging a row to another place ----
+
+void LadderView::drag_row(QPoint at) {
+    drag_at_ = at;
+    const LadderRow* row = row_at(at);
+    drop_below_.clear();
+    drop_fits_ = false;
+    if (row != nullptr && row->kind == LadderRowKind::step) {
+        // The lower half of a row is below it, the upper half above.
+        const bool lower = at.y() + scrolled().y() > row->area.center().y();
+        auto target = row - rows_.data();
+        if (!lower) --target;
+        if (target >= 0 && rows_[static_cast<std::size_t>(target)].kind == LadderRowKind::step)
+            drop_below_ = rows_[static_cast<std::size_t>(target)].name;
+        drop_fits_ = true;
+    }
+    drop_words_ = tr("move %1 here").arg(qs(shown_name(dragged_step_)));
+    if (drop_fits_) {
+        const Result<Finish> moved = move_step_below(session_.finish(), dragged_step_, drop_below_);
+        if (moved) {
+            for (const OutOfOrder& broken : out_of_order(*moved)) {
+                if (broken.step != dragged_step_ && broken.names != dragged_step_) continue;
+                drop_words_ = tr("here %1 would name %2, which is below it")
+                                  .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
+                break;
+            }
+        }
+    }
+    viewport()->update();
+}
+
+void LadderView::drop_row() {
+    viewport()->update();
+    if (!drop_fits_ || drop_below_ == dragged_step_) return;
+    session_.edit(move_step_below(session_.finish(), dragged_step_, drop_below_),
+                  tr("Moved %1").arg(qs(shown_name(dragged_step_))));
+}
+
+// ---- the rest ----
+
+void LadderView::mouseDoubleClickEvent(QMouseEvent* event) {
+    const LadderRow* row = row_at(event->pos());
+    if (row != nullptr && row->kind == LadderRowKind::coat && event->pos().x() >= fold_width &&
+        event->pos().x() <= row->area.right() - switch_width) {
+        coat_at_hand_ = row->coat;
+        begin_line(Editing::coat_name, QRect(28, row->area.top() + 2, 220, 24),
+                   qs(session_.finish().coats[row->coat].name));
+    } else if (row != nullptr && row->kind == LadderRowKind::step && !word_at(event->pos())) {
+        edit_formula();
+    }
+}
+
+void LadderView::wheelEvent(QWheelEvent* event) {
+    const auto word = word_at(event->position().toPoint());
+    const bool number = word && word->word.kind == LiveKind::number && word->step == session_.selected();
+    if (!number) return QAbstractScrollArea::wheelEvent(event);
+    const double by = (event->modifiers() & Qt::ShiftModifier) != 0     ? 0.1
+                      : (event->modifiers() & Qt::ControlModifier) != 0 ? 10
+                                                                        : 1;
+    hovered_word_ = word;
+    word_cursor_ = -1;
+    const int turns = event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x();
+    change_number(turns > 0 ? by : -by);
+    event->accept();
+}
+
+void LadderView::leaveEvent(QEvent*) {
+    hovered_.clear();
+    hovered_word_.reset();
+    viewport()->update();
+}
+
+bool LadderView::event(QEvent* event) {
+    // While a word is taken hold of, Escape lets go of that first.
+    const bool escape =
+        event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
+    if (escape && word_cursor_ >= 0) {
+        event->accept();
+        return true;
+    }
+    return QAbstractScrollArea::event(event);
+}
+
+bool LadderView::viewportEvent(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        const auto word = word_at(viewport()->mapFromGlobal(help->globalPos()));
+        QString text;
+        if (word && word->word.kind == LiveKind::function) {
+            const auto found = session_.checked().catalogue->operations.find(word->word.text);
+            if (found != session_.checked().catalogue->operations.end()) text = qs(found->second.about);
+        } else if (word && !word->word.argument.empty()) {
+            text = qs(shown_name(word->word.argument) + (word->word.unit.empty() ? "" : ", " + word->word.unit));
+            if (word->word.range) {
+                text += tr(", %1 to %2")
+                            .arg(qs(plain_number(word->word.range->first, 4)),
+                                 qs(plain_number(word->word.range->second, 4)));
+            }
+            if (!word->word.choices.empty()) {
+                const auto at = static_cast<std::size_t>(
+                    std::clamp(word->word.value, 0.0, static_cast<double>(word->word.choices.size() - 1)));
+                text += QStringLiteral(": ") + qs(word->word.choices[at]);
+            }
+        } else if (word) {
+            const Step* step = find_step(session_.finish(), word->word.text);
+            const Dial* dial = find_dial(session_.finish(), word->word.text);
+            if (step != nullptr) text = qs(step->note);
+            if (dial != nullptr) text = qs(dial->note);
+        }
+        if (text.isEmpty()) {
+            QToolTip::hideText();
+        } else {
+            QToolTip::showText(help->globalPos(), QStringLiteral("<p>%1</p>").arg(text.toHtmlEscaped()), this);
+        }
+        return true;
+    }
+    return QAbstractScrollArea::viewportEvent(event);
+}
+
+void LadderView::keyPressEvent(QKeyEvent* event) {
+    const bool fine = (event->modifiers() & Qt::ShiftModifier) != 0;
+    const bool coarse = (event->modifiers() & Qt::ControlModifier) != 0;
+    const double by = fine ? 0.1 : coarse ? 10 : 1;
+    switch (event->key()) {
+        case Qt::Key_Up:
+            return select_next(-1);
+        case Qt::Key_Down:
+            return select_next(1);
+        case Qt::Key_Left:
+            return walk_word(-1);
+        case Qt::Key_Right:
+            return walk_word(1);
+        case Qt::Key_Plus:
+        case Qt::Key_Equal:
+            return change_number(by);
+        case Qt::Key_Minus:
+            return change_number(-by);
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            return word_cursor_ >= 0 ? edit_word() : edit_formula();
+        case Qt::Key_Escape:
+            if (word_cursor_ >= 0) {
+                word_cursor_ = -1;
+                viewport()->update();
+                return;
+            }
+            [[fallthrough]];
+        default:
+            QAbstractScrollArea::keyPressEvent(event);
+    }
+}
+
+void LadderView::contextMenuEvent(QContextMenuEvent* event) {
+    const LadderRow* row = row_at(event->pos());
+    QMenu* menu = row != nullptr && row->kind == LadderRowKind::coat ? coat_menu_ : step_menu_;
+    if (row != nullptr && row->kind == LadderRowKind::coat) coat_at_hand_ = row->coat;
+    if (menu != nullptr) menu->popup(event->globalPos());
+}
+
+}  // namespace lacquer

@@ -1,0 +1,407 @@
+// Words of a formula, taken hold of where they stand: numbers, names, choices; and what completes a word being typed.
+#include <QScrollBar>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/finish/dial_making.h"
+#include "core/finish/edits.h"
+#include "core/finish/step_edits.h"
+#include "core/finish/try_on.h"
+#include "core/lang/oracle.h"
+#include "desktop/ladder/formula_editor.h"
+#include "desktop/ladder/formula_line.h"
+#include "desktop/ladder/formula_text.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/chooser.h"
+#include "desktop/theme/line_editor.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+bool is_number(const LiveWord& word) { return word.kind == LiveKind::number || word.kind == LiveKind::choice; }
+
+// What was typed for a number: a number, or a sum like 0.3 * 2.
+std::optional<double> computed(const QString& typed) {
+    const std::string text = typed.trimmed().toStdString();
+    if (const auto plain = parse_number(text)) return plain;
+    const Result<Typed> formula = compile_formula(text, Scope(), Type::number);
+    if (!formula) return std::nullopt;
+    const float value = evaluate(*formula, OracleInputs()).parts[0];
+    return std::isfinite(value) ? parse_number(plain_number(static_cast<double>(value), 6)) : std::nullopt;
+}
+
+QString kind_words(CompletionKind kind) {
+    switch (kind) {
+        case CompletionKind::step:
+            return LadderView::tr("step");
+        case CompletionKind::picture:
+            return LadderView::tr("picture");
+        case CompletionKind::gradient:
+            return LadderView::tr("gradient or curve");
+        case CompletionKind::dial:
+            return LadderView::tr("dial");
+        case CompletionKind::response:
+            return LadderView::tr("response");
+        case CompletionKind::known:
+            return LadderView::tr("known");
+        case CompletionKind::function:
+        case CompletionKind::operation:
+        case CompletionKind::type:
+            break;
+    }
+    return {};
+}
+
+bool is_called(CompletionKind kind) {
+    return kind == CompletionKind::function || kind == CompletionKind::operation || kind == CompletionKind::type;
+}
+
+Choice choice_of(const Completion& completion) {
+    Choice choice{is_called(completion.kind) ? qs(completion.signature) : qs(shown_name(completion.name))};
+    choice.words = qs(completion.words);
+    const QString kind = kind_words(completion.kind);
+    choice.key = kind;
+    choice.fits = completion.fits;
+    choice.has_picture = !is_called(completion.kind) || completion.kind == CompletionKind::operation;
+    return choice;
+}
+
+}  // namespace
+
+std::vector<LiveWord> LadderView::words_of_selected() const {
+    const Step* step = find_step(session_.finish(), session_.selected());
+    return step == nullptr ? std::vector<LiveWord>() : live_words(session_.checked(), step->formula);
+}
+
+std::optional<LadderView::WordAt> LadderView::word_at(QPoint point) const {
+    const LadderRow* row = row_at(point);
+    if (row == nullptr || row->kind != LadderRowKind::step || shows_values_) return std::nullopt;
+    if (row->name == selected_shown_ && editing_ == Editing::formula) return std::nullopt;
+    const FormulaLine line = line_of(*row);
+    const auto byte = line.byte_at(point);
+    if (!byte) return std::nullopt;
+    const Step& step = session_.finish().coats[row->coat].steps[row->step];
+    std::optional<WordAt> found;
+    for (LiveWord& word : live_words(session_.checked(), step.formula)) {
+        // Of a colour, only the word before its numbers is the colour's.
+        const std::uint32_t end = word.kind == LiveKind::colour ? word.span.begin + 4 : word.span.end;
+        if (*byte < word.span.begin || *byte >= end) continue;
+        if (found && word.kind == LiveKind::function) continue;
+        const QRect area = line.area_of({word.span.begin, end});
+        found = WordAt{row->name, std::move(word), area};
+    }
+    return found;
+}
+
+std::optional<LadderView::WordAt> LadderView::word_at_hand() const {
+    const LadderRow* row = selected_row();
+    if (word_cursor_ >= 0 && row != nullptr) {
+        std::vector<LiveWord> words = words_of_selected();
+        if (word_cursor_ < static_cast<int>(words.size())) {
+            LiveWord& word = words[static_cast<std::size_t>(word_cursor_)];
+            const QRect area = line_of(*row).area_of(word.span);
+            return WordAt{row->name, std::move(word), area};
+        }
+    }
+    return hovered_word_ && hovered_word_->step == session_.selected() ? hovered_word_ : std::nullopt;
+}
+
+bool LadderView::has_value_at_hand() const {
+    const auto at = word_at_hand();
+    return at && (is_number(at->word) || at->word.kind == LiveKind::colour);
+}
+
+void LadderView::walk_word(int direction) {
+    const int count = static_cast<int>(words_of_selected().size());
+    if (count == 0) return session_.say(tr("There is no word to take hold of here"));
+    word_cursor_ = word_cursor_ < 0 ? (direction > 0 ? 0 : count - 1) : (word_cursor_ + direction + count) % count;
+    viewport()->update();
+}
+
+void LadderView::replace_word(const std::string& step, Span span, const std::string& text, const QString& what,
+                              const std::string& merge_key) {
+    Result<Finish> changed = replace_words(session_.finish(), step, span, text);
+    if (!changed) return session_.say(qs(changed.fault().message));
+    session_.edit(std::move(*changed), what, merge_key);
+}
+
+void LadderView::set_number(const std::string& step, const LiveWord& word, double value, bool dragging) {
+    const std::string text = number_text(value, word.whole ? 1 : word.increment);
+    // A number that becomes negative behind an operator keeps its sign apart from it.
+    const std::string key = dragging ? "number " + step + " " + std::to_string(word.span.begin) : std::string();
+    replace_word(step, word.span, text, tr("Set a number of %1 to %2").arg(qs(shown_name(step)), qs(text)), key);
+}
+
+void LadderView::change_number(double increments) {
+    const auto at = word_at_hand();
+    if (!at || !is_number(at->word)) {
+        return session_.say(tr("Go to a number first, with the left and right arrow keys"));
+    }
+    double next = at->word.value + increments * at->word.increment * (is_number(at->word) && at->word.range ? 1 : 10);
+    if (at->word.kind == LiveKind::choice) {
+        const double last = static_cast<double>(at->word.choices.size()) - 1;
+        next = std::clamp(at->word.value + (increments > 0 ? 1.0 : -1.0), 0.0, last);
+    } else if (at->word.whole) {
+        next = at->word.value + std::copysign(std::max(1.0, std::round(std::fabs(increments))), increments);
+    }
+    set_number(at->step, at->word, next, true);
+}
+
+void LadderView::edit_word() {
+    const auto at = word_at_hand();
+    if (!at) return edit_formula();
+    switch (at->word.kind) {
+        case LiveKind::number:
+            return edit_number(*at);
+        case LiveKind::choice:
+            return choose_of(*at);
+        case LiveKind::colour:
+            emit wants_colour(qs(at->step), QRect(viewport()->mapTo(window(), at->area.topLeft()), at->area.size()),
+                              at->word.span.begin, at->word.span.end);
+            return;
+        case LiveKind::function:
+        case LiveKind::step:
+        case LiveKind::dial:
+        case LiveKind::response:
+        case LiveKind::ground:
+        case LiveKind::known:
+            return choose_name(*at);
+    }
+}
+
+void LadderView::edit_number(const WordAt& at) {
+    end_formula(true);
+    edited_word_ = at;
+    const int width = std::max(64, at.area.width() + 24);
+    begin_line(Editing::word, QRect(at.area.left() - 4, at.area.top() - 3, width, 21).translated(scrolled()),
+               qs(at.word.text));
+    line_editor_->setFont(theme::figures());
+}
+
+void LadderView::end_word(bool keep) {
+    if (editing_ != Editing::word) return;
+    editing_ = Editing::nothing;
+    const QString typed = line_editor_->text();
+    line_editor_->hide();
+    setFocus();
+    const auto at = std::exchange(edited_word_, std::nullopt);
+    if (keep && at && typed != qs(at->word.text)) {
+        const auto value = computed(typed);
+        if (value) {
+            const std::string text = at->word.whole ? number_text(*value, 1) : shortest_number(*value);
+            replace_word(at->step, at->word.span, text,
+                         tr("Set a number of %1 to %2").arg(qs(shown_name(at->step)), qs(text)));
+        } else {
+            session_.say(tr("'%1' is no number: write one, or something like 0.3 * 2").arg(typed));
+        }
+    }
+    rebuild();
+}
+
+void LadderView::choose_of(const WordAt& at) {
+    Chooser::Offer offer;
+    offer.title = qs(shown_name(at.word.argument));
+    for (const std::string& choice : at.word.choices) offer.choices.push_back({qs(choice)});
+    offer.taken = [this, at](int index) {
+        replace_word(
+            at.step, at.word.span, std::to_string(index),
+            tr("%1 is %2").arg(qs(shown_name(at.word.argument)), qs(at.word.choices[static_cast<std::size_t>(index)])));
+    };
+    offer.width = 240;
+    chooser_.open(viewport()->mapTo(window(), at.area.bottomLeft() + QPoint(0, 3)), std::move(offer));
+}
+
+void LadderView::offer_names(const std::string& step, const QString& title, QPoint at, std::vector<Completion> names,
+                             const std::function<std::string(const Completion&)>& formula,
+                             const std::function<void(const Completion&)>& take) {
+    Chooser::Offer offer;
+    offer.title = title;
+    std::vector<std::string> formulas;
+    for (const Completion& name : names) {
+        offer.choices.push_back(choice_of(name));
+        formulas.push_back(formula(name));
+    }
+    offer.picture = [this](int index) {
+        const auto found = session_.candidates().find(candidate_name(static_cast<std::size_t>(index)));
+        return found == session_.candidates().end() ? QImage() : found->second.image;
+    };
+    offer.taken = [names = std::move(names), take](int index) { take(names[static_cast<std::size_t>(index)]); };
+    chooser_.open(at, std::move(offer));
+    session_.ask_candidates_for(step, formulas);
+}
+
+void LadderView::choose_name(const WordAt& at) {
+    const Step* step = find_step(session_.finish(), at.step);
+    if (step == nullptr) return;
+    const std::string formula = step->formula;
+    const Span span = at.word.span;
+    std::string before = formula;
+    before.erase(span.begin, span.end - span.begin);
+    Completions all = completions_at(session_.checked(), *session_.checked().catalogue, at.step, before, span.begin);
+    const bool called = at.word.kind == LiveKind::function;
+    // A name stands for a name, a function for a function: brackets are there already.
+    std::erase_if(all.choices,
+                  [&](const Completion& c) { return is_called(c.kind) != called || c.name == at.word.text; });
+    if (at.word.kind == LiveKind::dial) {
+        Completion go{at.word.text, CompletionKind::dial, {}, {}, true};
+        go.words = tr("go to this dial").toStdString();
+        all.choices.insert(all.choices.begin(), go);
+    }
+    const auto written = [formula, span](const Completion& c) {
+        std::string made = formula;
+        return made.replace(span.begin, span.end - span.begin, c.name);
+    };
+    offer_names(at.step, tr("In place of %1").arg(qs(shown_name(at.word.text))),
+                viewport()->mapTo(window(), at.area.bottomLeft() + QPoint(0, 3)), std::move(all.choices), written,
+                [this, at, span](const Completion& taken) {
+                    if (taken.name == at.word.text) {
+                        emit wants_dial(qs(taken.name));
+                        return;
+                    }
+                    replace_word(at.step, span, taken.name,
+                                 tr("%1 uses %2 now").arg(qs(shown_name(at.step)), qs(shown_name(taken.name))));
+                    const CheckedStep* checked = find_step(session_.checked(), at.step);
+                    if (checked != nullptr && checked->fault) session_.say(qs(to_text(*checked->fault)));
+                });
+}
+
+void LadderView::replace_everywhere() {
+    const std::string from = session_.selected();
+    if (find_step(session_.finish(), from) == nullptr) return;
+    std::vector<Completion> names;
+    for (Completion& c : completions_at(session_.checked(), *session_.checked().catalogue, from, "", 0).choices) {
+        if (c.kind == CompletionKind::step || c.kind == CompletionKind::picture || c.kind == CompletionKind::dial ||
+            c.kind == CompletionKind::response) {
+            names.push_back(std::move(c));
+        }
+    }
+    if (names.empty()) return session_.say(tr("Nothing stands above that could take its place"));
+    const auto written = [](const Completion& c) { return c.name; };
+    offer_names(from, tr("Use in place of %1, everywhere").arg(qs(shown_name(from))),
+                viewport()->mapTo(window(), QPoint(ladder_margin, 40)), std::move(names), written,
+                [this, from](const Completion& taken) {
+                    const std::vector<std::string> users = users_of(session_.finish(), from);
+                    Result<Finish> changed = use_instead(session_.finish(), from, taken.name);
+                    session_.edit(std::move(changed), tr("%1 in place of %2, in %3")
+                                                          .arg(qs(shown_name(taken.name)), qs(shown_name(from)),
+                                                               qs(counted(users.size(), "place"))));
+                });
+}
+
+void LadderView::make_dial(bool everywhere) {
+    const auto at = word_at_hand();
+    if (!at) return session_.say(tr("Go to a number first, with the left and right arrow keys"));
+    const Result<DialOffer> offer = offer_dial(session_.checked(), at->step, at->word.span);
+    if (!offer) return session_.say(qs(offer.fault().message + " - " + offer.fault().mend));
+    const std::string name = offer->dial.name;
+    QString what = tr("Made %1 a dial, %2").arg(qs(at->word.text), qs(shown_name(name)));
+    const std::size_t others = offer->places.size() - 1;
+    if (everywhere && others > 0) {
+        what += tr(", in %1").arg(qs(counted(others + 1, "place")));
+    } else if (others > 0) {
+        what += tr("; the same value stands in %1 (Ctrl+Shift+D takes all)").arg(qs(counted(others, "other place")));
+    }
+    if (session_.edit(lacquer::make_dial(session_.finish(), *offer, everywhere), what)) emit wants_dial(qs(name));
+}
+
+// ---- completing a word ----
+
+void LadderView::complete() {
+    if (editing_ != Editing::formula) return hide_completion();
+    const QString text = formula_editor_->toPlainText();
+    const std::string formula = text.toStdString();
+    const auto place = static_cast<std::size_t>(text.left(formula_editor_->textCursor().position()).toUtf8().size());
+    completions_ =
+        completions_at(session_.checked(), *session_.checked().catalogue, session_.selected(), formula, place);
+    const bool begun = completions_.word.end > completions_.word.begin;
+    const std::string typed = formula.substr(completions_.word.begin, completions_.word.end - completions_.word.begin);
+    const bool done = completions_.choices.size() == 1 && completions_.choices[0].name == typed;
+    if (!begun || done || completions_.choices.empty() || formula_editor_->textCursor().hasSelection()) {
+        return hide_completion();
+    }
+    constexpr std::size_t most = 40;
+    if (completions_.choices.size() > most) completions_.choices.resize(most);
+    std::vector<Choice> choices;
+    std::vector<std::string> formulas;
+    constexpr std::size_t most_pictures = 12;
+    for (const Completion& completion : completions_.choices) {
+        choices.push_back(choice_of(completion));
+        if (formulas.size() >= most_pictures) continue;
+        std::string in_place = completion.name;
+        if (completion.kind == CompletionKind::operation)
+            in_place = call_with_defaults(session_.checked(), session_.selected(), completion.name);
+        // On its own: what is being typed round it need not make sense yet.
+        formulas.push_back(is_called(completion.kind) && completion.kind != CompletionKind::operation ? "0.0"
+                                                                                                      : in_place);
+    }
+    completion_list_->set_choices(std::move(choices));
+    completion_touched_ = false;
+    const QPoint below = formula_editor_->mapTo(window(), formula_editor_->cursorRect().bottomLeft() + QPoint(-20, 6));
+    const int rows = std::min<int>(7, static_cast<int>(completions_.choices.size()));
+    const int height = rows * completion_list_->row_height() + 2;
+    const int top = below.y() + height > window()->height() ? below.y() - height - 30 : below.y();
+    completion_list_->setGeometry(std::max(4, below.x()), std::max(4, top), 440, height);
+    completion_list_->show();
+    completion_list_->raise();
+    session_.ask_candidates_for(session_.selected(), formulas);
+}
+
+void LadderView::hide_completion() { completion_list_->hide(); }
+
+void LadderView::take_completion(int row) {
+    if (row < 0 || row >= static_cast<int>(completions_.choices.size())) return;
+    const Completion& taken = completions_.choices[static_cast<std::size_t>(row)];
+    const std::string formula = formula_editor_->toPlainText().toStdString();
+    QTextCursor cursor = formula_editor_->textCursor();
+    cursor.setPosition(text_index(formula, completions_.word.begin));
+    cursor.setPosition(text_index(formula, completions_.word.end), QTextCursor::KeepAnchor);
+    const bool open = completions_.word.end < formula.size() && formula[completions_.word.end] == '(';
+    hide_completion();
+    cursor.insertText(qs(taken.name + (is_called(taken.kind) && !open ? "(" : "")));
+    formula_editor_->setTextCursor(cursor);
+    hide_completion();
+    formula_editor_->setFocus();
+}
+
+bool LadderView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched != formula_editor_) return QAbstractScrollArea::eventFilter(watched, event);
+    if (event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Space && (key->modifiers() & Qt::ControlModifier) != 0) {
+            complete();
+            return true;
+        }
+        if (!completion_list_->isVisible()) return false;
+        switch (key->key()) {
+            case Qt::Key_Up:
+            case Qt::Key_Down:
+                completion_touched_ = true;
+                completion_list_->take_key(key->key());
+                return true;
+            case Qt::Key_Tab:
+                take_completion(completion_list_->present());
+                return true;
+            case Qt::Key_Return:
+            case Qt::Key_Enter:
+                if (!completion_touched_) {
+                    hide_completion();
+                    return false;
+                }
+                take_completion(completion_list_->present());
+                return true;
+            case Qt::Key_Escape:
+                hide_completion();
+                return true;
+            default:
+                return false;
+        }
+    }
+    if (event->type() == QEvent::FocusOut) hide_completion();
+    return false;
+}
+
+}  // namespace lacquer

@@ -1,0 +1,56 @@
+#include "desktop/ladder/row_lines.h"
+
+#include <QFontMetrics>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+QString joined_names(const std::vector<std::string>& names) {
+    QStringList list;
+    for (const std::string& name : names) list.append(qs(shown_name(name)));
+    return list.join(QStringLiteral(", "));
+}
+
+std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<Mend>& fault_mends) {
+    std::vector<RowLine> lines;
+    const Step* written = find_step(session.finish(), step);
+    const CheckedStep* checked = find_step(session.checked(), step);
+    if (written == nullptr || checked == nullptr) return lines;
+    if (checked->fault) {
+        lines.push_back({qs(checked->fault->message), theme::vermilion_text, {}, true});
+        if (!checked->fault->mend.empty()) lines.push_back({qs(checked->fault->mend), theme::quiet, {}, false});
+        if (!fault_mends.empty()) lines.push_back({{}, {}, fault_mends, false});
+    }
+    for (const Warning& warning : session.warnings()) {
+        if (warning.where != step) continue;
+        lines.push_back({qs(warning.message), theme::vermilion_text, {}, true});
+        if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
+    }
+    const std::vector<std::string> users = users_of(session.finish(), step);
+    const bool last = finished_step(session.checked()) == step;
+    lines.push_back({!users.empty() ? Session::tr("used by %1").arg(joined_names(users))
+                     : last         ? Session::tr("the finished picture")
+                                    : Session::tr("nothing uses it yet"),
+                     theme::quiet,
+                     {},
+                     false});
+    if (!written->note.empty()) lines.push_back({qs(written->note), theme::text, {}, false});
+    return lines;
+}
+
+std::vector<QRect> mend_areas(const RowLine& line, const QRect& area) {
+    std::vector<QRect> areas;
+    int x = area.left();
+    for (const Mend& mend : line.mends) {
+        const int width = QFontMetrics(theme::words(11)).horizontalAdvance(qs(mend.words)) + 14;
+        areas.emplace_back(x, area.top(), std::min(width, area.right() - x), area.height() - 1);
+        x += width + 6;
+    }
+    return areas;
+}
+
+}  // namespace lacquer

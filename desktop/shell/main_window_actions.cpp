@@ -1,0 +1,535 @@
+// What each action of the table does.
+#include <QAction>
+#include <QApplication>
+#include <QClipboard>
+#include <QCursor>
+#include <QLabel>
+#include <QMenu>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/live_words.h"
+#include "core/finish/step_edits.h"
+#include "core/picture/transfer.h"
+#include "desktop/dials/colour_editor.h"
+#include "desktop/dials/dials_view.h"
+#include "desktop/dials/field_form.h"
+#include "desktop/dials/forms.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/cue_pads.h"
+#include "desktop/session/demos.h"
+#include "desktop/session/session.h"
+#include "desktop/shell/actions.h"
+#include "desktop/shell/help_card.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/settings.h"
+#include "desktop/stage/stage_view.h"
+#include "desktop/theme/chooser.h"
+#include "desktop/theme/line_editor.h"
+#include "desktop/theme/theme.h"
+#include "desktop/tryon/try_on_sheet.h"
+
+namespace lacquer {
+
+QHash<QString, std::function<void()>> MainWindow::handlers() {
+    Session& s = session_;
+    LadderView* l = ladder_;
+    DialsView* d = dials_;
+    StageView* t = stage_;
+    return {
+        {"new_from_picture", [this] { new_from_picture(); }},
+        {"history", [this] { show_history(); }},
+        {"copy", [this] { copy(); }},
+        {"cut", [l] { l->cut_steps(); }},
+        {"paste", [this] { paste(); }},
+        {"mend", [this] { mend(); }},
+        {"add_step_above", [l] { l->add_step_above(); }},
+        {"try_on", [this] { open_try_on(false); }},
+        {"try_instead", [this] { open_try_on(true); }},
+        {"invert_step", [l] { l->invert_selected(); }},
+        {"swap_parts", [l] { l->swap_selected(); }},
+        {"extract_part", [l] { l->extract_part(); }},
+        {"inline_step", [l] { l->inline_selected(); }},
+        {"duplicate_step", [l] { l->duplicate_selected(); }},
+        {"stand_in", [l] { l->toggle_stand_in(); }},
+        {"use_instead", [l] { l->replace_everywhere(); }},
+        {"to_source", [l] { l->walk_thread(-1); }},
+        {"to_user", [l] { l->walk_thread(1); }},
+        {"filter_steps", [this] { begin_filter(); }},
+        {"note_coat", [l] { l->note_coat(); }},
+        {"coat_up", [l] { l->move_coat(-1); }},
+        {"coat_down", [l] { l->move_coat(1); }},
+        {"copy_coat", [l] { l->copy_coat(); }},
+        {"keep_coat", [l] { l->keep_coat(); }},
+        {"insert_coat", [l] { l->insert_kept_coat(); }},
+        {"zoom_in", [t] { t->zoom(1); }},
+        {"zoom_out", [t] { t->zoom(-1); }},
+        {"detail", [t] { t->toggle_detail(); }},
+        {"curtain", [t] { t->toggle_curtain(); }},
+        {"curtain_other", [this] { choose_curtain_other(); }},
+        {"pin", [t] { t->toggle_pin(); }},
+        {"core_sample", [t] { t->toggle_core_sample(); }},
+        {"transect", [t] { t->toggle_transect(); }},
+        {"pick_colour", [t] { t->pick_colour(); }},
+        {"frame_shape", [this] { choose_frame_shape(); }},
+        {"safe_area",
+         [this] { change_look([](Look& look) { look.safe_area = !look.safe_area; }, tr("Safe area on or off")); }},
+        {"line_grid",
+         [this] { change_look([](Look& look) { look.line_grid = !look.line_grid; }, tr("Line grid on or off")); }},
+        {"backdrop", [this] { next_backdrop(); }},
+        {"backdrop_colour", [this] { choose_backdrop_colour(); }},
+        {"false_colours",
+         [this] {
+             change_look([](Look& look) { look.style.false_colour = !look.style.false_colour; },
+                         tr("False colours on or off"));
+         }},
+        {"mark_range",
+         [this] {
+             change_look([](Look& look) { look.style.mark_range = !look.style.mark_range; },
+                         tr("Marks outside 0..1 on or off"));
+         }},
+        {"brighter", [this] { change_look([](Look& look) { look.style.exposure += 0.5; }, tr("Looks brighter")); }},
+        {"darker", [this] { change_look([](Look& look) { look.style.exposure -= 0.5; }, tr("Looks darker")); }},
+        {"plain_look",
+         [this] {
+             change_look(
+                 [](Look& look) {
+                     const Look old = look;
+                     look = Look();
+                     look.curtain_at = old.curtain_at;
+                     look.own_backdrop = old.own_backdrop;
+                 },
+                 tr("Looked at plainly"));
+         }},
+        {"copy_picture", [t] { t->copy_picture(); }},
+        {"save_picture",
+         [this] {
+             stage_->save_picture(
+                 session_.prompts().picture_to_save(qs(session_.finish().name) + QStringLiteral(".png")));
+         }},
+        {"dial_everywhere", [l] { l->make_dial(true); }},
+        {"dial_colour",
+         [this] { edit_dial_colour(qs(dials_->chosen()), QRect(dials_->mapTo(this, QPoint(12, 0)), QSize(1, 1))); }},
+        {"dial_use", [d] { d->go_to_use(); }},
+        {"dial_up", [d] { d->move_chosen(-1); }},
+        {"dial_down", [d] { d->move_chosen(1); }},
+        {"commands", [this] { show_commands(); }},
+        {"help", [this] { show_help(); }},
+        {"shortcuts", [this] { show_shortcuts(); }},
+        {"new_finish", [&s] { s.start_new(); }},
+        {"open_finish", [&s] { s.open_asking(); }},
+        {"open_demo", [this] { open_demo(); }},
+        {"save_finish", [&s] { s.save(); }},
+        {"save_finish_as", [&s] { s.save_as(); }},
+        {"finish_page",
+         [this] {
+             show_finish_form(*form_, session_);
+             show_form();
+         }},
+        {"add_picture", [&s] { s.add_picture_asking(); }},
+        {"add_gradient", [this] { add_stops(GroundKind::gradient); }},
+        {"add_curve", [this] { add_stops(GroundKind::curve); }},
+        {"picture_page",
+         [this] {
+             QStringList names;
+             for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
+             choose_page(
+                 names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
+                 tr("Nothing to read yet: add a picture (G), a gradient or a curve"));
+         }},
+        {"quit", [this] { close(); }},
+        {"undo", [&s] { s.undo(); }},
+        {"redo", [&s] { s.redo(); }},
+        {"add_step", [l] { l->add_step(); }},
+        {"edit_formula", [l] { l->edit_formula(); }},
+        {"rename_step", [l] { l->edit_name(); }},
+        {"note_step", [l] { l->edit_note(); }},
+        {"toggle_step", [l] { l->toggle_step(); }},
+        {"step_up", [l] { l->move_selected(-1); }},
+        {"step_down", [l] { l->move_selected(1); }},
+        {"delete_step", [l] { l->delete_selected(); }},
+        {"select_above", [l] { l->select_next(-1); }},
+        {"select_below", [l] { l->select_next(1); }},
+        {"add_coat", [l] { l->add_coat(); }},
+        {"rename_coat", [l] { l->rename_coat(); }},
+        {"fold_coat", [l] { l->fold_coat(); }},
+        {"toggle_coat", [l] { l->toggle_coat(); }},
+        {"delete_coat", [l] { l->delete_coat(); }},
+        {"show_selected", [l] { l->show_selected(); }},
+        {"show_finished", [this] { stage_->show_finished(); }},
+        {"actual_size", [this] { stage_->toggle_actual_size(); }},
+        {"focus_ladder", [l] { l->setFocus(); }},
+        {"focus_dials", [d] { d->setFocus(); }},
+        {"add_dial", [this] { make_dial(); }},
+        {"dial_page",
+         [this] {
+             show_dial_form(*form_, session_, dials_->chosen());
+             show_form();
+         }},
+        {"type_value", [d] { d->edit_value(); }},
+        {"reset_dial", [d] { d->reset_chosen(); }},
+        {"value_as_default", [d] { d->value_as_default(); }},
+        {"delete_dial", [d] { d->delete_chosen(); }},
+        {"add_response", [this] { add_response(); }},
+        {"response_page",
+         [this] {
+             QStringList names;
+             for (const Response& response : session_.finish().responses) {
+                 names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
+             }
+             choose_page(
+                 names,
+                 [this](int i) {
+                     show_response_form(*form_, session_,
+                                        session_.finish().responses[static_cast<std::size_t>(i)].name);
+                 },
+                 tr("No responses yet: add one (R)"));
+         }},
+        {"let_go", [this] { step_back(); }},
+        {"play", [&s] { s.set_playing(!s.playing()); }},
+        {"frame_back", [&s] { s.step_frames(-1); }},
+        {"frame_on", [&s] { s.step_frames(1); }},
+        {"to_start", [&s] { s.set_time(0); }},
+        {"cue_1", [this] { cue_pads_->press(0); }},
+        {"cue_2", [this] { cue_pads_->press(1); }},
+        {"cue_3", [this] { cue_pads_->press(2); }},
+        {"add_cue", [this] { add_cue(); }},
+        {"cue_page",
+         [this] {
+             QStringList names;
+             for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
+             choose_page(
+                 names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
+                 tr("No cues yet: add one (C)"));
+         }},
+        {"clear_tape", [&s] { s.clear_tape(); }},
+    };
+}
+
+void MainWindow::show_form() { dial_pages_->setCurrentIndex(1); }
+
+void MainWindow::close_form() {
+    dial_pages_->setCurrentIndex(0);
+    dials_->setFocus();
+}
+
+void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
+    if (names.isEmpty()) return session_.say(none);
+    choose(names, [this, open](int i) {
+        open(i);
+        show_form();
+    });
+}
+
+void MainWindow::choose(const QStringList& names, const std::function<void(int)>& take) {
+    if (names.size() == 1) return take(0);
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("page_menu"));
+    for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [take, i] { take(i); });
+    menu->popup(QCursor::pos());
+}
+
+void MainWindow::open_demo() {
+    const QList<Demo> demos = demos_in(demo_folder());
+    if (demos.isEmpty()) return session_.say(tr("No demos lie beside the program"));
+    QStringList names;
+    for (const Demo& demo : demos) names.append(demo.name);
+    choose(names, [this, demos](int i) {
+        if (session_.may_leave()) session_.open(demos[i].path);
+    });
+}
+
+void MainWindow::add_dial() {
+    Dial dial;
+    dial.name = free_name(session_.finish(), "dial");
+    dial.value = dial.default_value = {0.5, 0, 0};
+    const std::string name = dial.name;
+    if (!session_.edit(lacquer::add_dial(session_.finish(), std::move(dial)), tr("Added a dial"))) return;
+    dials_->choose(name);
+    show_dial_form(*form_, session_, name);
+    show_form();
+}
+
+void MainWindow::add_response() {
+    Finish changed = session_.finish();
+    Response response;
+    response.name = free_name(changed, "strike");
+    response.kind = "strike";
+    if (!changed.cues.empty()) response.cue = changed.cues.front().name;
+    const std::string name = response.name;
+    changed.responses.push_back(std::move(response));
+    session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
+    show_response_form(*form_, session_, name);
+    show_form();
+}
+
+void MainWindow::add_stops(GroundKind kind) {
+    session_.add_stops(kind);
+    show_ground_form(*form_, session_, session_.finish().grounds.size() - 1);
+    show_form();
+}
+
+void MainWindow::add_cue() {
+    Finish changed = session_.finish();
+    CueKind cue;
+    cue.name = changed.cues.empty() ? "hit" : "cue_" + std::to_string(changed.cues.size() + 1);
+    changed.cues.push_back(std::move(cue));
+    const std::size_t index = changed.cues.size() - 1;
+    session_.edit(std::move(changed), tr("Added a cue"));
+    show_cue_form(*form_, session_, index);
+    show_form();
+}
+
+void MainWindow::new_from_picture() {
+    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
+    if (!path.isEmpty()) session_.start_from_picture(path);
+}
+
+void MainWindow::open_try_on(bool replace) {
+    const QRect ladder(ladder_->mapTo(this, QPoint(0, 0)), ladder_->size());
+    // With the ladder's head: the sheet has its own.
+    const QRect area = ladder.adjusted(0, -34, 0, 0);
+    try_on_->open(area, replace ? TryOnUse::replace : TryOnUse::add_below);
+}
+
+void MainWindow::step_back() {
+    if (help_card_->isVisible()) return help_card_->hide();
+    if (stage_->step_back()) return;
+    if (filter_->isVisible()) return end_filter();
+    if (dial_pages_->currentIndex() == 1) return close_form();
+    session_.let_go_all();
+}
+
+void MainWindow::copy() {
+    if (dials_->hasFocus()) return dials_->copy_value();
+    if (!stage_->samples()) return ladder_->copy_steps();
+    QApplication::clipboard()->setText(stage_->values_text());
+    session_.say(tr("Copied the core sample's numbers"));
+}
+
+void MainWindow::paste() { dials_->hasFocus() ? dials_->paste_value() : ladder_->paste_steps(); }
+
+void MainWindow::mend() { dials_->hasFocus() ? dials_->take_mend() : ladder_->take_mend(); }
+
+void MainWindow::make_dial() {
+    if (ladder_->hasFocus() && ladder_->has_value_at_hand()) return ladder_->make_dial(false);
+    add_dial();
+}
+
+void MainWindow::show_history() {
+    Chooser::Offer offer;
+    offer.title = tr("Go back to");
+    const History& history = session_.history();
+    std::vector<std::size_t> entries;
+    // Newest first; what was undone stands above the present.
+    for (std::size_t i = history.size(); i-- > 0;) {
+        const std::string words = history.words(i);
+        Choice choice{words.empty() ? tr("The beginning") : qs(words)};
+        if (i == history.at()) choice.key = tr("now");
+        choice.fits = i <= history.at();
+        offer.choices.push_back(std::move(choice));
+        entries.push_back(i);
+    }
+    offer.taken = [this, entries](int index) { session_.go_to(entries[static_cast<std::size_t>(index)]); };
+    chooser_->open(QPoint(width() / 2 - 190, 48), std::move(offer));
+}
+
+void MainWindow::show_commands() {
+    Chooser::Offer offer;
+    offer.title = tr("What do you want to do?");
+    offer.width = 520;
+    QStringList ids;
+    for (const ActionRow& row : action_rows()) {
+        const QString id = QString::fromLatin1(row.id);
+        if (id.isEmpty() || id == QStringLiteral("commands")) continue;
+        Choice choice{actions_[id]->text(), tr(row.tip)};
+        choice.key = actions_[id]->shortcut().toString(QKeySequence::NativeText);
+        choice.fits = actions_[id]->isEnabled();
+        offer.choices.push_back(std::move(choice));
+        ids.append(id);
+    }
+    offer.taken = [this, ids](int index) { actions_[ids[index]]->trigger(); };
+    chooser_->open(QPoint(width() / 2 - 260, 48), std::move(offer));
+}
+
+void MainWindow::show_help() {
+    const QWidget* focus = QApplication::focusWidget();
+    const bool dials = focus != nullptr && (focus == dials_ || dials_->isAncestorOf(focus));
+    const bool stage = focus == stage_;
+    const QString html = dials ? dial_help(session_, dials_->chosen()) : stage ? stage_help() : ladder_->help();
+    const QWidget* beside = dials ? static_cast<QWidget*>(dials_) : stage ? static_cast<QWidget*>(stage_) : ladder_;
+    help_card_->show_beside(html, QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
+}
+
+void MainWindow::show_shortcuts() { help_card_->show_sheet(shortcut_sheet(actions_)); }
+
+void MainWindow::choose_curtain_other() {
+    Chooser::Offer offer;
+    offer.title = tr("On the curtain's left side");
+    std::vector<std::string> names{""};
+    offer.choices.push_back({tr("The picture as it came in")});
+    for_each_step(session_.finish(), [&](const Coat& coat, const Step& step) {
+        names.push_back(step.name);
+        Choice choice{qs(shown_name(step.name)), qs(coat.name)};
+        choice.has_picture = true;
+        offer.choices.push_back(std::move(choice));
+    });
+    offer.picture = [this, names](int index) {
+        const auto found = session_.thumbnails().find(names[static_cast<std::size_t>(index)]);
+        return found == session_.thumbnails().end() ? QImage() : found->second.image;
+    };
+    offer.taken = [this, names](int index) { stage_->set_curtain_other(names[static_cast<std::size_t>(index)]); };
+    chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
+}
+
+void MainWindow::choose_frame_shape() {
+    const int high = session_.finish().frame_height;
+    struct Shape {
+        QString words;
+        QSize size;
+    };
+    const auto wide = [high](double aspect) { return QSize(static_cast<int>(high * aspect + 0.5), high); };
+    const QList<Shape> shapes = {{tr("the finish's own"), QSize()}, {tr("16:9"), wide(16.0 / 9)},
+                                 {tr("21:9"), wide(21.0 / 9)},      {tr("4:3"), wide(4.0 / 3)},
+                                 {tr("square"), wide(1)},           {tr("9:16"), wide(9.0 / 16)}};
+    Chooser::Offer offer;
+    offer.title = tr("A shape, or a size such as 800 x 600");
+    for (const Shape& shape : shapes) {
+        const QString size = shape.size.isEmpty()
+                                 ? QString()
+                                 : QStringLiteral("%1 × %2").arg(shape.size.width()).arg(shape.size.height());
+        offer.choices.push_back({shape.words, size});
+    }
+    const auto look_at = [this](QSize size) {
+        change_look([size](Look& look) { look.frame = size; },
+                    size.isEmpty() ? tr("The finish's own frame")
+                                   : tr("Looking at %1 × %2").arg(size.width()).arg(size.height()));
+    };
+    offer.taken = [shapes, look_at](int index) { look_at(shapes[index].size); };
+    offer.typed = [this, look_at](const QString& text) {
+        const QStringList sides =
+            QString(text).replace(QLatin1Char('x'), QLatin1Char(' ')).simplified().split(QLatin1Char(' '));
+        const int width = sides.value(0).toInt();
+        const int height = sides.value(1).toInt();
+        if (sides.size() != 2 || !is_drawable_size(width, height))
+            return session_.say(tr("'%1' is no size: write it like 800 x 600").arg(text));
+        look_at(QSize(width, height));
+    };
+    chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
+}
+
+void MainWindow::change_look(const std::function<void(Look&)>& change, const QString& words) {
+    Look look = session_.look();
+    change(look);
+    session_.set_look(std::move(look));
+    session_.say(words);
+}
+
+void MainWindow::next_backdrop() {
+    static const QStringList names = {tr("checker"), tr("black"), tr("white"), tr("a colour of your own")};
+    const int next = (static_cast<int>(session_.look().backdrop) + 1) % 4;
+    change_look([next](Look& look) { look.backdrop = static_cast<Backdrop>(next); },
+                tr("Behind what is clear: %1").arg(names[next]));
+}
+
+void MainWindow::choose_backdrop_colour() {
+    const QColor now = session_.look().own_backdrop;
+    const auto light = [](int level) { return srgb_decode(level / 255.0); };
+    colour_editor_->open(
+        QRect(stage_->mapTo(this, QPoint(24, 24)), QSize(1, 1)),
+        {light(now.red()), light(now.green()), light(now.blue())},
+        [this](const ColourEditor::Colour& colour) {
+            Look look = session_.look();
+            look.backdrop = Backdrop::own;
+            look.own_backdrop = theme::swatch(colour);
+            session_.set_look(std::move(look));
+        },
+        nullptr);
+}
+
+void MainWindow::take_picked(double red, double green, double blue) {
+    const Dial* dial = find_dial(session_.finish(), dials_->chosen());
+    if (dial == nullptr || dial->kind != DialKind::colour) return;
+    session_.set_dial(dial->name, {red, green, blue});
+    session_.seal_edit();
+}
+
+void MainWindow::edit_word_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end) {
+    const Step* found = find_step(session_.finish(), step.toStdString());
+    if (found == nullptr) return;
+    std::optional<LiveWord> colour;
+    for (LiveWord& word : live_words(session_.checked(), found->formula)) {
+        if (word.kind == LiveKind::colour && word.span.begin == begin && word.span.end == end) colour = std::move(word);
+    }
+    if (!colour) return;
+    // The words grow and shrink as the colour changes; they begin at the same place.
+    const auto span = std::make_shared<Span>(colour->span);
+    colour_editor_->open(
+        at, colour->colour,
+        [this, step, span, opacity = colour->opacity](const ColourEditor::Colour& to) {
+            const std::string text = colour_formula(to, opacity);
+            Result<Finish> changed = replace_words(session_.finish(), step.toStdString(), *span, text);
+            if (!changed) return;
+            span->end = span->begin + static_cast<std::uint32_t>(text.size());
+            session_.edit(std::move(*changed), tr("Changed a colour of %1").arg(qs(shown_name(step.toStdString()))),
+                          "colour " + step.toStdString());
+        },
+        [this](bool) { session_.seal_edit(); });
+}
+
+void MainWindow::edit_dial_colour(const QString& dial, const QRect& at) {
+    const Dial* found = find_dial(session_.finish(), dial.toStdString());
+    if (found == nullptr || found->kind != DialKind::colour) return session_.say(tr("Choose a colour dial first"));
+    colour_editor_->open(
+        at, found->value, [this, name = found->name](const ColourEditor::Colour& to) { session_.set_dial(name, to); },
+        [this](bool) { session_.seal_edit(); });
+}
+
+void MainWindow::edit_stop_colour(const QString& ground, std::size_t stop, const QRect& at) {
+    const auto change = [this, ground, stop](const ColourEditor::Colour& to) {
+        Finish changed = session_.finish();
+        for (Ground& own : changed.grounds) {
+            if (own.name != ground.toStdString() || stop >= own.stops.size()) continue;
+            std::copy(to.begin(), to.end(), own.stops[stop].value.begin());
+        }
+        session_.edit(std::move(changed), tr("Changed a colour of %1").arg(qs(shown_name(ground.toStdString()))),
+                      "stop " + ground.toStdString());
+    };
+    for (const Ground& own : session_.finish().grounds) {
+        if (own.name != ground.toStdString() || stop >= own.stops.size()) continue;
+        const auto& value = own.stops[stop].value;
+        colour_editor_->open(at, {value[0], value[1], value[2]}, change, [this](bool) { session_.seal_edit(); });
+        return;
+    }
+}
+
+void MainWindow::begin_filter() {
+    filter_->show();
+    step_words_->hide();
+    filter_->setFocus();
+    filter_->selectAll();
+}
+
+void MainWindow::end_filter() {
+    filter_->clear();
+    filter_->hide();
+    step_words_->show();
+    ladder_->setFocus();
+}
+
+void MainWindow::note_recent() {
+    if (session_.path().empty()) return;
+    constexpr int most = 8;
+    QStringList recent = setting(settings_, "file/recent").toStringList();
+    const QString path = qs(session_.path());
+    if (recent.value(0) == path) return;
+    recent.removeAll(path);
+    recent.prepend(path);
+    settings_.setValue(QStringLiteral("file/recent"), recent.mid(0, most));
+}
+
+}  // namespace lacquer

@@ -1,0 +1,39 @@
+#include "desktop/theme/value_text.h"
+
+#include <QStringList>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/picture/transfer.h"
+
+namespace lacquer {
+
+QString value_text(const float* values, int parts) {
+    QStringList list;
+    for (int i = 0; i < parts; ++i) {
+        const double value = static_cast<double>(values[i]);
+        list.append(std::isnan(value)   ? QStringLiteral("no number")
+                    : std::isinf(value) ? QStringLiteral("endless")
+                                        : QString::fromStdString(plain_number(value, std::fabs(value) < 0.01 ? 5 : 3)));
+    }
+    return list.join(QStringLiteral("  "));
+}
+
+QColor value_swatch(const float* values, int parts) {
+    const auto plain = [&](int i) {
+        const float value = values[i];
+        return value > 0 ? std::clamp(static_cast<int>(std::lround(std::min(value, 1.0F) * 255)), 0, 255) : 0;
+    };
+    const auto light = [&](int i) {
+        return values[i] > 0 ? std::clamp(static_cast<int>(std::lround(
+                                              srgb_encode(static_cast<double>(std::min(values[i], 1.0F))) * 255)),
+                                          0, 255)
+                             : 0;
+    };
+    if (parts == 1) return {plain(0), plain(0), plain(0)};
+    if (parts == 2) return {plain(0), plain(1), 0};
+    return {light(0), light(1), light(2)};
+}
+
+}  // namespace lacquer
