@@ -193,7 +193,11 @@ Result<StepEdit> extract_step(Finish finish, std::string_view step, Span span) {
     }
     const Result<Expression> parsed = parse(formula);
     if (!parsed) return edit_fault("edit.extract", step, "the formula has a mistake", "mend it first");
-    const Expression* part = innermost(*parsed, span, [](const Expression&) { return true; });
+    // A mere place means what is done there, not the number it happens to touch.
+    const bool place = span.begin == span.end;
+    const Expression* part = innermost(*parsed, span, [&](const Expression& e) {
+        return !place || (e.kind != ExpressionKind::number && e.kind != ExpressionKind::name);
+    });
     if (part == nullptr || part == &*parsed) {
         return edit_fault("edit.extract", step, "that is the whole step already", "choose a part of the formula");
     }

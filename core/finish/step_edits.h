@@ -27,8 +27,8 @@ Result<Finish> add_step_before(Finish finish, std::string_view before, Step step
 /// A copy of the step below it, under a free name; the steps below go on using the first. Faults: `edit.unknown`.
 Result<StepEdit> duplicate_step(Finish finish, std::string_view name);
 
-/// Makes the part of the formula that `span` touches a step of its own above, and uses that wherever the same words
-/// stand in this formula. Faults: `edit.unknown`, `edit.extract`.
+/// Makes the part of the formula that `span` touches (where it is empty, the operator or call there) a step of its own
+/// above, and uses that wherever the same words stand in this formula. Faults: `edit.unknown`, `edit.extract`.
 Result<StepEdit> extract_step(Finish finish, std::string_view step, Span span);
 
 /// Writes the step's formula into the steps that use it, in place of its name, and takes the step out. Faults:

@@ -97,7 +97,10 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         if (first == nullptr || input->objectName() == focused_name) first = input;
     }
     column->insertWidget(1, fields_);
-    if (first != nullptr) first->setFocus();
+    if (first == nullptr) return;
+    first->setFocus();
+    // What is typed takes the place of what stands there.
+    if (auto* line = qobject_cast<QLineEdit*>(first)) line->selectAll();
 }
 
 void FieldForm::set_top(QWidget* top) {

@@ -70,7 +70,6 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
     press_ = event->pos();
     dragged_step_ = pressed.name;
     dragged_word_ = word_at(event->pos());
-    if (!dragged_word_) session_.select(pressed.name);
 }
 
 void LadderView::begin_drag(QPoint at) {
@@ -169,6 +168,13 @@ void LadderView::drag_picture(QPoint at) {
     drop_words_ = tr("drop %1 on a word of a step below").arg(qs(shown_name(dragged_step_)));
     hovered_word_ = word_at(at);
     if (hovered_word_ && hovered_word_->step != dragged_step_) {
+        const StepPlace from = place_of(session_.finish(), dragged_step_);
+        const StepPlace to = place_of(session_.finish(), hovered_word_->step);
+        if (std::pair(from.coat, from.step) > std::pair(to.coat, to.step)) {
+            drop_words_ = tr("%1 stands further down, and a step reads only what is above it")
+                              .arg(qs(shown_name(dragged_step_)));
+            return viewport()->update();
+        }
         const Step* step = find_step(session_.finish(), hovered_word_->step);
         std::string formula = step->formula;
         const Span span = hovered_word_->word.span;
@@ -269,10 +275,10 @@ void LadderView::leaveEvent(QEvent*) {
 }
 
 bool LadderView::event(QEvent* event) {
-    // While a word is taken hold of, Escape lets go of that first.
-    const bool escape =
-        event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
-    if (escape && word_cursor_ >= 0) {
+    // While a word is taken hold of, these keys are about that.
+    const int key = event->type() == QEvent::ShortcutOverride ? static_cast<QKeyEvent*>(event)->key() : 0;
+    const bool own = key == Qt::Key_Escape || key == Qt::Key_Plus || key == Qt::Key_Minus || key == Qt::Key_Equal;
+    if (own && word_cursor_ >= 0) {
         event->accept();
         return true;
     }

@@ -66,6 +66,8 @@ public:
     void make_dial(bool everywhere);
     /// True if the keys or the mouse are on a number or colour of the selected step.
     bool has_value_at_hand() const;
+    /// The dial that the keys or the mouse are on; empty if there is none.
+    std::string dial_at_hand() const;
     /// What the word at hand, else the selected step, is: as rich text.
     QString help() const;
     void copy_steps();

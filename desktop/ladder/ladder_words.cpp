@@ -66,6 +66,7 @@ Choice choice_of(const Completion& completion) {
     const QString kind = kind_words(completion.kind);
     choice.key = kind;
     choice.fits = completion.fits;
+    choice.is_code = is_called(completion.kind);
     choice.has_picture = !is_called(completion.kind) || completion.kind == CompletionKind::operation;
     return choice;
 }
@@ -113,6 +114,11 @@ std::optional<LadderView::WordAt> LadderView::word_at_hand() const {
 bool LadderView::has_value_at_hand() const {
     const auto at = word_at_hand();
     return at && (is_number(at->word) || at->word.kind == LiveKind::colour);
+}
+
+std::string LadderView::dial_at_hand() const {
+    const auto at = word_at_hand();
+    return at && at->word.kind == LiveKind::dial ? at->word.text : std::string();
 }
 
 void LadderView::walk_word(int direction) {
@@ -246,6 +252,15 @@ void LadderView::choose_name(const WordAt& at) {
     // A name stands for a name, a function for a function: brackets are there already.
     std::erase_if(all.choices,
                   [&](const Completion& c) { return is_called(c.kind) != called || c.name == at.word.text; });
+    // What is of the word's own kind first, then steps and pictures, which are nearest to hand.
+    const auto rank = [&](const Completion& c) {
+        const bool alike = (at.word.kind == LiveKind::step && c.kind == CompletionKind::step) ||
+                           (at.word.kind == LiveKind::dial && c.kind == CompletionKind::dial) ||
+                           (at.word.kind == LiveKind::ground && c.kind == CompletionKind::picture);
+        return std::pair(!c.fits, alike ? -1 : static_cast<int>(c.kind));
+    };
+    std::stable_sort(all.choices.begin(), all.choices.end(),
+                     [&](const Completion& a, const Completion& b) { return rank(a) < rank(b); });
     if (at.word.kind == LiveKind::dial) {
         Completion go{at.word.text, CompletionKind::dial, {}, {}, true};
         go.words = tr("go to this dial").toStdString();

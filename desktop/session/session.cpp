@@ -219,7 +219,8 @@ void Session::ask_candidates_for(const std::string& step, const std::vector<std:
     if (!small.steps.empty()) render_->ask_candidates(std::move(small));
 }
 
-void Session::show_candidate(const std::string& formula, TryOnUse use) {
+void Session::show_candidate(const std::string& formula, TryOnUse use, const std::string& words) {
+    candidate_words_ = words;
     preview_ = std::make_shared<const CheckedFinish>(candidates_on(*checked_, selected_, use, {formula}));
     const CheckedStep* step = find_step(*preview_, candidate_name(0));
     if (step != nullptr && step->typed) ask();

@@ -108,7 +108,9 @@ public:
     void ask_candidates_for(const std::string& step, const std::vector<std::string>& formulas);
     const Thumbnails& candidates() const { return candidates_; }
     /// Shows a candidate on the stage until it is put away or something is changed.
-    void show_candidate(const std::string& formula, TryOnUse use);
+    void show_candidate(const std::string& formula, TryOnUse use, const std::string& words = {});
+    /// What the shown candidate is called.
+    const std::string& candidate_words() const { return candidate_words_; }
     void put_candidate_away();
     bool shows_candidate() const { return preview_ != nullptr; }
 
@@ -185,6 +187,7 @@ private:
     Warnings warnings_;
     Thumbnails candidates_;
     std::shared_ptr<const CheckedFinish> preview_;
+    std::string candidate_words_;
     double time_ = 0;
     bool playing_ = false;
     double last_tick_ = 0;

@@ -360,7 +360,8 @@ void MainWindow::show_help() {
     const QWidget* focus = QApplication::focusWidget();
     const bool dials = focus != nullptr && (focus == dials_ || dials_->isAncestorOf(focus));
     const bool stage = focus == stage_;
-    const QString html = dials ? dial_help(session_, dials_->chosen()) : stage ? stage_help() : ladder_->help();
+    const std::string dial = dials ? dials_->chosen() : ladder_->dial_at_hand();
+    const QString html = dials || !dial.empty() ? dial_help(session_, dial) : stage ? stage_help() : ladder_->help();
     const QWidget* beside = dials ? static_cast<QWidget*>(dials_) : stage ? static_cast<QWidget*>(stage_) : ladder_;
     help_card_->show_beside(html, QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
 }

@@ -66,16 +66,16 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     const QRectF area = frame.area();
     painter.save();
     painter.setClipRect(clip.intersected(zoom_ > 0 ? frame.room : clip));
-    if (picture.type == Type::vec4) paint_backdrop(painter, area.toAlignedRect());
+    if (picture.type == Type::vec4) paint_backdrop(painter, area.toRect());
     const bool stale = session_.stage_fault() != nullptr && !session_.shows_candidate();
     QImage image = stale ? picture.image.convertToFormat(QImage::Format_Grayscale8) : picture.image;
     // Enlarged pixels stay pixels; a picture that is made smaller is averaged.
     if (area.width() < image.width()) {
-        image = image.scaled(area.toAlignedRect().size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+        image = image.scaled(area.toRect().size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     } else {
         painter.setRenderHint(QPainter::SmoothPixmapTransform, picture.reduced);
     }
-    painter.drawImage(area, image);
+    painter.drawImage(QRectF(area.toRect()), image);
     if (stale) painter.fillRect(area, QColor(0x2B, 0x2B, 0x2B, 0x90));
     painter.restore();
 }
@@ -83,7 +83,7 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
 void StageView::paint_picture(QPainter& painter) const {
     const StagePicture& stage = session_.stage();
     const StageFrame now = frame();
-    const QRect whole = now.area().toAlignedRect();
+    const QRect whole = now.area().toRect();
     const StagePicture* other = other_picture();
     if (other != nullptr) {
         const int x = curtain_x();
@@ -94,7 +94,7 @@ void StageView::paint_picture(QPainter& painter) const {
     }
     if (const StagePicture* pinned = pinned_picture()) {
         const StageFrame beside = pinned_frame();
-        paint_one(painter, *pinned, beside, beside.area().toAlignedRect());
+        paint_one(painter, *pinned, beside, beside.area().toRect());
         const QRect label(beside.room.left(), beside.room.bottom() + 2, beside.room.width(), 16);
         theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(session_.look().pinned))),
                           theme::words(11), QColor(0xBB, 0xB3, 0xA9));
@@ -107,7 +107,7 @@ void StageView::paint_picture(QPainter& painter) const {
 }
 
 void StageView::paint_curtain(QPainter& painter) const {
-    const QRect area = frame().area().toAlignedRect();
+    const QRect area = frame().area().toRect();
     const int x = curtain_x();
     painter.fillRect(QRect(x, area.top(), 1, area.height()), theme::text);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -285,7 +285,7 @@ void StageView::paint_pills(QPainter& painter) {
     };
     const std::string& shown = session_.shown();
     if (session_.shows_candidate()) {
-        put(tr("Trying"), {}, {}, nullptr);
+        put(tr("Trying"), qs(session_.candidate_words()), {}, nullptr);
     } else {
         put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
     }
@@ -299,7 +299,11 @@ void StageView::paint_pills(QPainter& painter) {
     const QString size = zoom_ == 0 ? tr("1:1") : zoom_ == 1 ? tr("Fit") : tr("%1 %").arg(std::lround(zoom_ * 100));
     put(size, {}, tr("Z"), &StageView::toggle_actual_size);
     const QString looks = look_words(session_.look());
-    if (!looks.isEmpty()) put(looks, {}, {}, nullptr);
+    if (looks.isEmpty()) return;
+    // At the top: what is seen is not quite the picture.
+    const QRect box(margin, margin / 2, QFontMetrics(theme::words(11)).horizontalAdvance(looks) + 16, 18);
+    painter.fillRect(box, shade);
+    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), looks, theme::words(11), theme::gold);
 }
 
 }  // namespace lacquer

@@ -179,9 +179,14 @@ void TransectView::paintEvent(QPaintEvent*) {
     }
     for (int i = 0; i <= 4; ++i) {
         const int x = area.left() + area.width() * i / 4;
-        theme::paint_text(painter, QRect(x - 40, area.bottom() + 3, 80, 14),
-                          tr("%1 px").arg(std::lround(length_ * i / 4)), theme::figures(10), theme::quiet,
-                          i == 0 ? Qt::AlignHCenter : Qt::AlignHCenter);
+        const QRect label = i == 0   ? QRect(x, area.bottom() + 3, 80, 14)
+                            : i == 4 ? QRect(x - 80, area.bottom() + 3, 80, 14)
+                                     : QRect(x - 40, area.bottom() + 3, 80, 14);
+        theme::paint_text(painter, label, tr("%1 px").arg(std::lround(length_ * i / 4)), theme::figures(10),
+                          theme::quiet,
+                          i == 0   ? Qt::AlignLeft
+                          : i == 4 ? Qt::AlignRight
+                                   : Qt::AlignHCenter);
     }
     painter.setRenderHint(QPainter::Antialiasing);
     int label_x = area.left() + 6;

@@ -150,7 +150,7 @@ void ChoiceList::paintEvent(QPaintEvent*) {
             }
         }
         if (any_picture_) left += picture_width + 8;
-        const QFont bold = theme::words(12, true);
+        const QFont bold = choice.is_code ? theme::figures() : theme::words(12, true);
         const int key_width =
             choice.key.isEmpty() ? 0 : QFontMetrics(theme::figures(10)).horizontalAdvance(choice.key) + 10;
         const int name_width =

@@ -16,6 +16,7 @@ struct Choice {
     QString key = {};    ///< at the right end
     bool fits = true;    ///< what does not is quieter, and can be chosen all the same
     bool has_picture = false;
+    bool is_code = false;  ///< the name is written as formulas are
     bool heading = false;  ///< parts the list and cannot be chosen
 };
 

@@ -46,7 +46,7 @@ void Chooser::open(QPoint at, Offer offer) {
         field_->clear();
     }
     narrow();
-    const int height = std::min(parentWidget()->height() - 24, 44 + list_->sizeHint().height());
+    const int height = wanted_height();
     const int x = std::clamp(at.x(), 4, std::max(4, parentWidget()->width() - offer_.width - 4));
     const int y = std::clamp(at.y(), 4, std::max(4, parentWidget()->height() - height - 4));
     setGeometry(x, y, offer_.width, height);
@@ -56,6 +56,8 @@ void Chooser::open(QPoint at, Offer offer) {
     field_->setFocus();
     if (list_->present() >= 0 && offer_.moved) offer_.moved(offered(list_->present()));
 }
+
+int Chooser::wanted_height() const { return std::min(parentWidget()->height() - 24, 44 + list_->sizeHint().height()); }
 
 void Chooser::narrow() {
     const QStringList words = field_->text().simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
@@ -85,6 +87,7 @@ void Chooser::narrow() {
         choices.push_back(offer_.choices[static_cast<std::size_t>(i)]);
     }
     list_->set_choices(std::move(choices));
+    if (open_) resize(offer_.width, wanted_height());
     if (open_ && list_->present() >= 0 && offer_.moved) offer_.moved(offered(list_->present()));
 }
 

@@ -44,6 +44,7 @@ protected:
 
 private:
     void narrow();
+    int wanted_height() const;
     void take(int row);
     void leave();
     LineEditor* field_;

@@ -107,7 +107,7 @@ void TryOnSheet::go(int to) {
 void TryOnSheet::show_present() {
     if (!open_ || present_ >= static_cast<int>(shown_.size())) return;
     const TryOn& tried = shown_[static_cast<std::size_t>(present_)];
-    if (tried.fits) session_.show_candidate(tried.formula, use_);
+    if (tried.fits) session_.show_candidate(tried.formula, use_, tried.title);
     session_.say(tried.fits ? qs(tried.title + ": " + tried.about) : qs(tried.title + ": " + tried.why_not));
 }
 
