@@ -28,10 +28,13 @@ inline std::optional<double> number_from(const QString& typed) {
     return parse_number(typed.trimmed().section(QLatin1Char(' '), 0, 0).toStdString());
 }
 
-// Calls `show` once the field that asks for it has done its work.
+// Calls `show` once the field that asks for it has done its work, unless the form was left meanwhile.
 template <class Show>
 void show_again(FieldForm& form, Show show) {
-    QMetaObject::invokeMethod(&form, show, Qt::QueuedConnection);
+    const auto if_visible = [&form, show] {
+        if (form.isVisible()) show();
+    };
+    QMetaObject::invokeMethod(&form, if_visible, Qt::QueuedConnection);
 }
 
 inline QString rename_to(Session& session, const Name& name, const QString& typed) {
