@@ -81,8 +81,18 @@ DialsView::DialsView(Session& session, QWidget* parent)
 QPoint DialsView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
 void DialsView::retrace() {
-    traces_.clear();
     const Finish& finish = session_.finish();
+    // What the traces go by; a dial that only stands still changes none of them.
+    Driven now{finish.responses, finish.tape, finish.length, {}};
+    std::string formulas;
+    for (const Dial& dial : finish.dials) formulas += dial.formula + " ";
+    for (const Dial& dial : finish.dials) {
+        const bool read = formulas.find(dial.name) != std::string::npos;
+        if (!dial.formula.empty() || read) now.dials.push_back(dial);
+    }
+    if (now == driven_) return;
+    driven_ = std::move(now);
+    traces_.clear();
     const bool any =
         std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
     if (!any) return;

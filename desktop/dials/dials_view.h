@@ -79,6 +79,14 @@ private:
     void end_value(bool keep);
     QString source_words(const Dial& dial) const;
     const Warning* warning_of(const Dial& dial) const;
+    struct Driven {
+        std::vector<Response> responses;
+        Cues tape;
+        double length = 0;
+        std::vector<Dial> dials;
+        friend bool operator==(const Driven&, const Driven&) = default;
+    };
+    Driven driven_;  ///< what the traces were made from
     struct Heading {
         QString words;
         QRect area;

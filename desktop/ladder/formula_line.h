@@ -17,6 +17,8 @@ class FormulaLine {
 public:
     /// Lays the formula out in `area`: on one line that may be too long for it, or wrapped.
     FormulaLine(const std::string& formula, const Finish& finish, const QRect& area, bool wrapped);
+    /// Puts it elsewhere, as it was laid out.
+    void move_to(QPoint top_left) { area_.moveTopLeft(top_left); }
     void draw(QPainter& painter) const;
     /// Where the characters of a span stand; if they wrap, those on their first line.
     QRect area_of(Span span) const;

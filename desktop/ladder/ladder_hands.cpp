@@ -171,8 +171,8 @@ void LadderView::drag_picture(QPoint at) {
         const StepPlace from = place_of(session_.finish(), dragged_step_);
         const StepPlace to = place_of(session_.finish(), hovered_word_->step);
         if (std::pair(from.coat, from.step) > std::pair(to.coat, to.step)) {
-            drop_words_ = tr("%1 stands further down, and a step reads only what is above it")
-                              .arg(qs(shown_name(dragged_step_)));
+            drop_words_ =
+                tr("%1 stands further down, and a step reads only what is above it").arg(qs(shown_name(dragged_step_)));
             return viewport()->update();
         }
         const Step* step = find_step(session_.finish(), hovered_word_->step);

@@ -170,7 +170,7 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
 }
 
 void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
-    const FormulaLine line = line_of(row);
+    const FormulaLine& line = line_of(row);
     // The painter is moved by what is scrolled; the line stands in the viewport.
     painter.save();
     painter.translate(scrolled());

@@ -99,6 +99,14 @@ void LadderView::rebuild() {
         };
     }
     rows_ = ladder_rows(finish, selected_shown_, metrics);
+    std::string names;
+    for_each_step(finish, [&](const Coat&, const Step& named) { names += named.name + " "; });
+    for (const Dial& dial : finish.dials) names += "d" + dial.name + " ";
+    for (const Ground& ground : finish.grounds) names += "g" + ground.name + " ";
+    for (const Response& response : finish.responses) names += "r" + response.name + " ";
+    constexpr std::size_t most_kept = 500;
+    if (names != names_laid_out_ || laid_out_.size() > most_kept) laid_out_.clear();
+    names_laid_out_ = std::move(names);
     hovered_word_.reset();
     const int height = rows_.empty() ? 0 : rows_.back().area.bottom() + 1;
     verticalScrollBar()->setPageStep(viewport()->height());
@@ -134,9 +142,16 @@ void LadderView::set_shows_values(bool values) {
     viewport()->update();
 }
 
-FormulaLine LadderView::line_of(const LadderRow& row) const {
+const FormulaLine& LadderView::line_of(const LadderRow& row) const {
     const Step& step = session_.finish().coats[row.coat].steps[row.step];
-    return {step.formula, session_.finish(), row.formula_area.translated(-scrolled()), row.name == selected_shown_};
+    const bool open = row.name == selected_shown_;
+    const QRect area = row.formula_area.translated(-scrolled());
+    const std::string key = (open ? "open " : "row ") + std::to_string(area.width()) + "x" +
+                            std::to_string(area.height()) + " " + step.formula;
+    std::unique_ptr<FormulaLine>& line = laid_out_[key];
+    if (line == nullptr) line = std::make_unique<FormulaLine>(step.formula, session_.finish(), area, open);
+    line->move_to(area.topLeft());
+    return *line;
 }
 
 void LadderView::finish_changed() {
@@ -184,7 +199,7 @@ void LadderView::reveal(const std::string& step) {
 QRect LadderView::word_area(const std::string& step, const std::string& word) const {
     const LadderRow* row = find_row(rows_, step);
     if (row == nullptr) return {};
-    const FormulaLine line = line_of(*row);
+    const FormulaLine& line = line_of(*row);
     for (const LiveWord& live : live_words(session_.checked(), find_step(session_.finish(), step)->formula)) {
         if (live.text == word) return line.area_of(live.span);
     }

@@ -3,6 +3,8 @@
 #pragma once
 
 #include <QAbstractScrollArea>
+#include <map>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -134,7 +136,7 @@ private:
     const LadderRow* selected_row() const { return find_row(rows_, selected_shown_); }
     QPoint scrolled() const;
     std::size_t current_coat() const;
-    FormulaLine line_of(const LadderRow& row) const;
+    const FormulaLine& line_of(const LadderRow& row) const;
 
     // Painting.
     void paint_coat(QPainter& painter, const LadderRow& row) const;
@@ -199,6 +201,9 @@ private:
     std::vector<RowLine> lines_;  ///< of the open row
     std::vector<Mend> fault_mends_;
     std::vector<Chip> chips_;
+    /// Formulas as they were laid out, by text and size; anew when names mean something else.
+    mutable std::map<std::string, std::unique_ptr<FormulaLine>> laid_out_;
+    std::string names_laid_out_;
     std::string selected_shown_;
     std::string hovered_;
     QString filter_;

@@ -82,7 +82,7 @@ std::optional<LadderView::WordAt> LadderView::word_at(QPoint point) const {
     const LadderRow* row = row_at(point);
     if (row == nullptr || row->kind != LadderRowKind::step || shows_values_) return std::nullopt;
     if (row->name == selected_shown_ && editing_ == Editing::formula) return std::nullopt;
-    const FormulaLine line = line_of(*row);
+    const FormulaLine& line = line_of(*row);
     const auto byte = line.byte_at(point);
     if (!byte) return std::nullopt;
     const Step& step = session_.finish().coats[row->coat].steps[row->step];

@@ -201,6 +201,9 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         to.empty = false;
         to.type = drawn.type;
         to.image = to_qimage(to_image(drawn.picture, drawn.type, pool_, job.style));
+        // Here it costs the interface no time.
+        if (!job.view.isEmpty() && job.view.width() < to.image.width())
+            to.fitted = to.image.scaled(job.view, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
         if (!done.reduced) to.range = value_range(drawn.picture);
         to.values = std::make_shared<const Picture>(std::move(drawn.picture));
         if (main) continue;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QImage>
+#include <QSize>
 #include <QString>
 #include <condition_variable>
 #include <functional>
@@ -22,6 +23,7 @@ namespace lacquer {
 struct StagePicture {
     std::string step;
     QImage image;
+    QImage fitted;                          ///< the same made smaller to fit the view, where that was asked for
     std::shared_ptr<const Picture> values;  ///< what the image shows, before any of the looking aids
     Type type = Type::number;
     ValueRange range;
@@ -55,6 +57,7 @@ struct Probe {
 struct StageRequest {
     RenderRequest request;  ///< its first step is the one that is shown
     ViewStyle style;
+    QSize view{};             ///< screen pixels that the whole picture is fitted into; empty if it is not
     bool may_reduce = false;  ///< at half size if frames of late would have come too late
 };
 

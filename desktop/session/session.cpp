@@ -268,7 +268,7 @@ RenderRequest Session::request_for(std::vector<std::string> steps) const {
 }
 
 StageRequest Session::stage_request() const {
-    StageRequest stage{request_for({preview_ != nullptr ? candidate_name(0) : shown_}), look_.style, true};
+    StageRequest stage{request_for({preview_ != nullptr ? candidate_name(0) : shown_}), look_.style, view_size_, true};
     if (preview_ != nullptr) stage.request.checked = preview_;
     const Ground* first = first_picture(finish());
     if (look_.curtain && !look_.curtain_other.empty()) stage.request.steps.push_back(look_.curtain_other);

@@ -92,6 +92,8 @@ public:
     void set_look(Look look);
     /// The frame that is looked at, in pixels.
     QSize looked_frame() const;
+    /// The size at which the stage shows whole pictures, in screen pixels; empty if it does not.
+    void set_view_size(QSize size) { view_size_ = size; }
     /// The rows in view; only they get new thumbnails.
     void set_rows_in_view(std::vector<std::string> steps);
     /// Pixels of the frame whose values all steps are asked for, again at each change; none stops that.
@@ -181,6 +183,7 @@ private:
     StageRequest last_stage_;  ///< of the last good picture
     Thumbnails thumbnails_;
     Look look_;
+    QSize view_size_;
     std::vector<std::string> in_view_;
     std::vector<PixelPoint> probe_points_;
     Probe probe_;

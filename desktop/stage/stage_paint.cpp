@@ -36,6 +36,7 @@ QString look_words(const Look& look) {
 }  // namespace
 
 void StageView::paintEvent(QPaintEvent*) {
+    tell_view_size();
     QPainter painter(this);
     painter.fillRect(rect(), theme::stage_grey);
     if (shows_nothing()) {
@@ -68,9 +69,11 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     painter.setClipRect(clip.intersected(zoom_ > 0 ? frame.room : clip));
     if (picture.type == Type::vec4) paint_backdrop(painter, area.toRect());
     const bool stale = session_.stage_fault() != nullptr && !session_.shows_candidate();
-    QImage image = stale ? picture.image.convertToFormat(QImage::Format_Grayscale8) : picture.image;
+    const bool fits = picture.fitted.size() == area.toRect().size();
+    QImage image = fits ? picture.fitted : picture.image;
+    if (stale) image = image.convertToFormat(QImage::Format_Grayscale8);
     // Enlarged pixels stay pixels; a picture that is made smaller is averaged.
-    if (area.width() < image.width()) {
+    if (!fits && area.width() < image.width()) {
         image = image.scaled(area.toRect().size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     } else {
         painter.setRenderHint(QPainter::SmoothPixmapTransform, picture.reduced);

@@ -63,6 +63,11 @@ void StageView::place_children() {
 
 void StageView::resizeEvent(QResizeEvent*) { place_children(); }
 
+void StageView::tell_view_size() {
+    const StageFrame now = frame();
+    session_.set_view_size(now.scale() < 1 ? now.area().toRect().size() : QSize());
+}
+
 QRect StageView::room() const {
     // What is said about the picture stands below it.
     QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);

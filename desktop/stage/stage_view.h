@@ -76,6 +76,7 @@ private:
     std::optional<QPoint> pixel_at(QPointF screen) const;
     void ask_values();
     void place_children();
+    void tell_view_size();
     bool shows_nothing() const;
     void toggle_shown();
     int curtain_x() const;

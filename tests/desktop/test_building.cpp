@@ -60,8 +60,8 @@ double largest_difference(const QImage& a, const QImage& b) {
         for (int x = 0; x < a.width(); ++x) {
             const QRgb p = a.pixel(x, y);
             const QRgb q = b.pixel(x, y);
-            most = std::max({most, std::abs(qRed(p) - qRed(q)), std::abs(qGreen(p) - qGreen(q)),
-                             std::abs(qBlue(p) - qBlue(q))});
+            most = std::max(
+                {most, std::abs(qRed(p) - qRed(q)), std::abs(qGreen(p) - qGreen(q)), std::abs(qBlue(p) - qBlue(q))});
         }
     }
     return most;
@@ -93,8 +93,9 @@ TEST_CASE("the strike vignette is built from an empty finish by keys alone, in u
     bench.to_add = QStringLiteral(LACQUER_SOURCE "/demo/pictures/lighthouse-storm.png");
     hands.press(Qt::Key_G);
     hands.step("reach", "length(centred(0))");
-    hands.step("spray", "gradient_noise(vec3(centred() * 5, time * 0.7 + 51)) * 0.65 + "
-                        "gradient_noise(vec3(centred() * 13.5, time * 1.3)) * 0.35");
+    hands.step("spray",
+               "gradient_noise(vec3(centred() * 5, time * 0.7 + 51)) * 0.65 + "
+               "gradient_noise(vec3(centred() * 13.5, time * 1.3)) * 0.35");
     hands.step("torn", "reach + (spray - 0.5) * 0.4");
     // A cue, a strike that answers it, and two dials that follow the strike.
     hands.press(Qt::Key_Q, Qt::AltModifier);
@@ -126,7 +127,8 @@ TEST_CASE("the strike vignette is built from an empty finish by keys alone, in u
     hands.press(Qt::Key_F6);
     hands.step("rim", "smoothstep(radius, radius + 0.45, torn) * presence");
     hands.step("soft view", "blur_by_mask(scene, rim, 14)");
-    hands.step("stained", "mix(soft_view, vec4(1.3, 0.09, 0.045, 1) * (0.25 + luminance(soft_view) * 1.5), rim * 0.92)");
+    hands.step("stained",
+               "mix(soft_view, vec4(1.3, 0.09, 0.045, 1) * (0.25 + luminance(soft_view) * 1.5), rim * 0.92)");
     INFO(hands.chords() << " chords");
     CHECK(hands.chords() < 120);
     for (const CheckedStep& step : bench.session().checked().steps) {

@@ -43,7 +43,7 @@ TEST_CASE("of many requests the last is drawn, and not all") {
         const std::lock_guard lock(results.mutex);
         results.pictures.push_back(std::move(picture));
     }});
-    for (int i = 0; i < 200; ++i) thread.ask_stage({request_for(std::to_string(i) + " / 255", 256), {}, false});
+    for (int i = 0; i < 200; ++i) thread.ask_stage({request_for(std::to_string(i) + " / 255", 256), {}, {}, false});
     REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 10000));
     REQUIRE(results.count() >= 1);
     CHECK(results.count() < 200);
@@ -57,7 +57,7 @@ TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full s
         results.pictures.push_back(std::move(picture));
     }});
     const auto draw = [&](bool may_reduce) {
-        thread.ask_stage({request_for(slow_formula(), 1024), {}, may_reduce});
+        thread.ask_stage({request_for(slow_formula(), 1024), {}, {}, may_reduce});
         REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
         return results.pictures.back();
     };
@@ -75,7 +75,7 @@ TEST_CASE("leaving in the middle of a long frame does not wait for it") {
     std::atomic<int> done{0};
     {
         RenderThread thread({.stage = [&](StagePicture) { ++done; }});
-        thread.ask_stage({request_for(slow_formula(), 8000), {}, false});
+        thread.ask_stage({request_for(slow_formula(), 8000), {}, {}, false});
         REQUIRE(QTest::qWaitFor([&] { return !thread.idle(); }, 5000));
     }
     CHECK(done == 0);
