@@ -106,9 +106,16 @@ std::string on_step(const Operation& operation, std::string_view step, int width
     std::vector<std::string> args;
     bool used = false;
     bool only_places = true;
+    // A mask goes where a mask is asked for, though a picture is asked for before.
+    const auto is_mask = [](const OperationArgument& a) {
+        return !a.picture && a.width == 1 && (a.role == "mask" || a.role == "opacity");
+    };
+    const bool goes_as_mask =
+        width == 1 && std::any_of(operation.arguments.begin(), operation.arguments.end(), is_mask);
     for (const OperationArgument& argument : operation.arguments) {
         only_places = only_places && argument.role != "colour" && argument.role != "mask" && !argument.picture;
-        const auto own = used ? std::nullopt : handed_over(argument, std::string(step), width);
+        const bool passes = used || (goes_as_mask && !is_mask(argument));
+        const auto own = passes ? std::nullopt : handed_over(argument, std::string(step), width);
         used = used || own.has_value();
         if (own) {
             args.push_back(*own);

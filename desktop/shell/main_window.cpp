@@ -30,6 +30,7 @@
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/stage/start_list.h"
 #include "desktop/theme/chooser.h"
 #include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
@@ -146,6 +147,7 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
     connect(&session_, &Session::finish_changed, this, &MainWindow::note_recent);
+    stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
     ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
     dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
     refresh_words();

@@ -27,6 +27,7 @@
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/stage/start_list.h"
 #include "desktop/theme/chooser.h"
 #include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
@@ -531,6 +532,7 @@ void MainWindow::note_recent() {
     recent.removeAll(path);
     recent.prepend(path);
     settings_.setValue(QStringLiteral("file/recent"), recent.mid(0, most));
+    stage_->start_list().set_recent(recent.mid(0, most));
 }
 
 }  // namespace lacquer

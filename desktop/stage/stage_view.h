@@ -46,6 +46,7 @@ public:
     /// Where a pixel of the picture stands; for tests.
     QPoint screen_point(QPoint pixel) const;
     TransectView& transect() { return *transect_; }
+    StartList& start_list() { return *start_list_; }
 
 signals:
     void core_sample_changed(bool on);

@@ -1,5 +1,6 @@
 #include "desktop/stage/start_list.h"
 
+#include <QFileInfo>
 #include <QPainter>
 
 #include "core/finish/file.h"
@@ -65,12 +66,30 @@ StartList::StartList(Session& session, QWidget* parent) : QListWidget(parent), s
     setIconSize({picture_width, picture_height});
     setGridSize({picture_width + 12, picture_height + 30});
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    const auto open = [this](const QListWidgetItem* item) {
-        // A click may activate too; the first has opened it then.
-        if (isVisible() && session_.may_leave()) session_.open(item->data(Qt::UserRole).toString());
-    };
-    connect(this, &QListWidget::itemClicked, this, open);
-    connect(this, &QListWidget::itemActivated, this, open);
+    connect(this, &QListWidget::itemClicked, this, &StartList::open_item);
+    connect(this, &QListWidget::itemActivated, this, &StartList::open_item);
+}
+
+void StartList::open_item(const QListWidgetItem* item) {
+    // A click may activate too; the first has opened it then.
+    if (!isVisible()) return;
+    const QString path = item->data(Qt::UserRole).toString();
+    if (!path.isEmpty()) {
+        if (session_.may_leave()) session_.open(path);
+        return;
+    }
+    const QString picture = session_.prompts().picture_to_add(QString());
+    if (!picture.isEmpty()) session_.start_from_picture(picture);
+}
+
+void StartList::set_recent(const QStringList& paths) {
+    if (paths == recent_) return;
+    recent_ = paths;
+    cancel_.request();
+    if (drawing_.joinable()) drawing_.join();
+    cancel_ = Cancel();
+    clear();
+    if (isVisible()) fill();
 }
 
 StartList::~StartList() {
@@ -84,21 +103,37 @@ void StartList::showEvent(QShowEvent* event) {
 }
 
 void StartList::fill() {
-    const QList<Demo> demos = demos_in(demo_folder());
     QPixmap blank(picture_width, picture_height);
     blank.fill(theme::panel);
-    std::vector<std::string> paths;
-    for (const Demo& demo : demos) {
-        auto* item = new QListWidgetItem(QIcon(blank), demo.name, this);
-        item->setData(Qt::UserRole, demo.path);
-        item->setToolTip(QStringLiteral("<p>%1</p>").arg(demo.brief.toHtmlEscaped()));
-        paths.push_back(demo.path.toStdString());
+    QPixmap own = blank;
+    {
+        QPainter painter(&own);
+        theme::paint_text(painter, own.rect(), QStringLiteral("+"), theme::words(32), theme::quiet, Qt::AlignHCenter);
     }
-    drawing_ = std::thread([this, paths = std::move(paths)] {
+    auto* fresh = new QListWidgetItem(QIcon(own), tr("New from a picture…"), this);
+    fresh->setToolTip(tr("A finish of the picture's size that works on it"));
+    fresh->setData(Qt::UserRole + 1, true);
+    std::vector<std::string> paths{std::string()};
+    const auto add = [&](const QString& path, const QString& name, const QString& words) {
+        auto* item = new QListWidgetItem(QIcon(blank), name, this);
+        item->setData(Qt::UserRole, path);
+        item->setToolTip(QStringLiteral("<p>%1</p>").arg(words.toHtmlEscaped()));
+        paths.push_back(path.toStdString());
+    };
+    const QString folder = demo_folder();
+    for (const QString& path : recent_) {
+        const QFileInfo file(path);
+        // The demos stand below anyway.
+        if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
+            add(path, file.completeBaseName(), tr("Worked on of late: %1").arg(path));
+    }
+    for (const Demo& demo : demos_in(folder)) add(demo.path, demo.name, demo.brief);
+    drawing_ = std::thread([this, paths = std::move(paths), cancel = cancel_] {
         WorkerPool pool(1);
         Renderer renderer(pool);
-        for (std::size_t i = 0; i < paths.size() && !cancel_.requested(); ++i) {
-            const QImage image = drawn(paths[i], renderer, pool, cancel_);
+        for (std::size_t i = 0; i < paths.size() && !cancel.requested(); ++i) {
+            if (paths[i].empty()) continue;
+            const QImage image = drawn(paths[i], renderer, pool, cancel);
             if (image.isNull()) continue;
             QMetaObject::invokeMethod(
                 this, [this, row = static_cast<int>(i), image] { set_picture(row, image); }, Qt::QueuedConnection);
@@ -108,6 +143,7 @@ void StartList::fill() {
 
 void StartList::set_picture(int row, const QImage& image) {
     // Chosen or not, it is the same picture.
+    if (item(row) == nullptr) return;
     QIcon icon;
     for (const auto mode : {QIcon::Normal, QIcon::Selected}) icon.addPixmap(QPixmap::fromImage(image), mode);
     item(row)->setIcon(icon);

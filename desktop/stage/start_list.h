@@ -17,15 +17,19 @@ class StartList : public QListWidget {
 public:
     explicit StartList(Session& session, QWidget* parent = nullptr);
     ~StartList() override;
+    /// Finishes that were worked on of late, newest first; they stand before the demos.
+    void set_recent(const QStringList& paths);
 
 protected:
     void showEvent(QShowEvent* event) override;
 
 private:
     void fill();
+    void open_item(const QListWidgetItem* item);
     void set_picture(int row, const QImage& image);
 
     Session& session_;
+    QStringList recent_;
     Cancel cancel_;
     std::thread drawing_;
 };

@@ -3,8 +3,11 @@
 #include <catch2/catch.hpp>
 #include <cstdlib>
 
+#include "core/finish/steps_text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/stage/stage_view.h"
+#include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -19,6 +22,22 @@ void shoot(BenchWindow& bench, const char* name) {
     const char* folder = std::getenv("LACQUER_SHOTS");
     REQUIRE(folder != nullptr);
     REQUIRE(bench.window().grab().save(qs(std::string(folder) + "/" + name)));
+}
+
+// The strike, and below it coats of other demos, until there are forty steps.
+Finish forty_steps() {
+    Finish finish = test::demo_finish();
+    for (const char* name : {"lamp-glow", "flat-paint", "broken-mirror", "everyday-grade", "brightness-burn",
+                             "dissolve-swirl", "blink-and-pulse", "daze", "everyday-crossfade"}) {
+        const std::string path = test::demo_path(name);
+        const Result<OpenedFinish> other = load_finish(path);
+        if (!other) continue;
+        for (std::size_t coat = 0; coat < other->finish.coats.size() && step_count(finish) < 40; ++coat) {
+            auto pasted = paste_text(finish, test::demo_path(), {}, coat_as_text(other->finish, path, coat));
+            if (pasted) finish = std::move(pasted->finish);
+        }
+    }
+    return finish;
 }
 
 }  // namespace
@@ -56,9 +75,53 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "lamp-glow.png");
     }
     {
+        BenchWindow bench(test::demo_path());
+        bench.session().edit(forty_steps(), QStringLiteral("Forty steps"));
+        bench.session().set_time(0.75);
+        bench.session().select("rim");
+        bench.session().show_step("stained");
+        bench.key(Qt::Key_C);
+        shoot(bench, "forty-steps.png");
+    }
+    {
+        BenchWindow bench(test::demo_path());
+        bench.session().set_time(0.75);
+        bench.session().select("stained");
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_T);
+        TryOnSheet& sheet = bench.window().try_on();
+        bench.type("blur");
+        bench.wait_for([&] { return bench.session().candidates().size() >= built_in_catalogue()->operations.size(); });
+        bench.key(Qt::Key_Right);
+        REQUIRE(sheet.isVisible());
+        shoot(bench, "try-on.png");
+    }
+    {
+        BenchWindow bench(test::demo_path());
+        bench.session().set_time(0.75);
+        bench.session().select("rim");
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_L);
+        bench.key(Qt::Key_K);
+        bench.settle();
+        StageView& stage = bench.window().stage();
+        bench.click(&stage, stage.screen_point({420, 240}));
+        shoot(bench, "core-sample.png");
+    }
+    {
+        BenchWindow bench(test::demo_path());
+        bench.session().set_time(0.75);
+        Finish finish = bench.session().finish();
+        finish.coats[1].steps.back().formula = "mix(soft_view, stain, torn * 3)";
+        bench.session().edit(std::move(finish), QStringLiteral("too much"));
+        bench.session().select("stained");
+        bench.wait_for([&] { return !bench.session().warnings().empty(); });
+        shoot(bench, "mend.png");
+    }
+    {
         BenchWindow bench;
         auto* list = bench.find<QListWidget>("start_list");
         bench.wait_for([list] { return list->item(list->count() - 1)->data(Qt::UserRole + 1).toBool(); });
-        shoot(bench, "empty.png");
+        shoot(bench, "start.png");
     }
 }

@@ -1,12 +1,16 @@
 // Dials by real drags and keys.
 #include <QApplication>
+#include <QClipboard>
 #include <QComboBox>
+#include <QGuiApplication>
 #include <QLineEdit>
 #include <QMenu>
 #include <catch2/catch.hpp>
 
+#include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dial_text.h"
 #include "desktop/dials/dials_view.h"
+#include "desktop/dials/stops_editor.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -189,4 +193,73 @@ TEST_CASE("dial values read as they are typed") {
     CHECK(dial_value_text(dial, {3, 0, 0}) == "3 px");
     CHECK(dial_value_from(dial, QStringLiteral("2.6"))->at(0) == 3);
     CHECK(dial_value_stepped(dial, {3, 0, 0}, 1)[0] == 4);
+}
+
+TEST_CASE("dials move, stand under groups, lead to their uses, and carry colours as text") {
+    BenchWindow bench(test::demo_path());
+    DialsView& dials = bench.window().dials();
+    dials.choose("grain");
+    bench.key(Qt::Key_Up, Qt::ControlModifier | Qt::AltModifier);
+    CHECK(bench.session().finish().dials[4].name == "grain");
+    bench.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(bench.session().finish().dials[5].name == "grain");
+    bench.key(Qt::Key_V, Qt::ShiftModifier);
+    CHECK(bench.session().selected() == "torn");
+    bench.action("dial_page");
+    set_field(bench, "field_group", "Spray");
+    bench.key(Qt::Key_Escape);
+    CHECK(find_dial(bench.session().finish(), "grain")->group == "Spray");
+    dials.choose("tint");
+    dials.setFocus();
+    bench.key(Qt::Key_C, Qt::ControlModifier);
+    CHECK(QGuiApplication::clipboard()->text() == QStringLiteral("#FF4A34 x 1.3"));
+    QGuiApplication::clipboard()->setText(QStringLiteral("#00FF00 x 2"));
+    bench.key(Qt::Key_V, Qt::ControlModifier);
+    CHECK(find_dial(bench.session().finish(), "tint")->value == DialValue{0, 2, 0});
+    bench.key(Qt::Key_E, Qt::ShiftModifier);
+    ColourEditor& editor = bench.window().colour_editor();
+    REQUIRE(editor.isVisible());
+    bench.key(Qt::Key_Up);
+    CHECK(find_dial(bench.session().finish(), "tint")->value[1] > 2);
+    bench.key(Qt::Key_Escape);
+    CHECK(find_dial(bench.session().finish(), "tint")->value == DialValue{0, 2, 0});
+}
+
+TEST_CASE("a dial that snaps says so, and M mends it") {
+    BenchWindow bench(test::demo_path());
+    Finish finish = bench.session().finish();
+    finish.responses[0].settings["rise"] = 0.0;
+    bench.session().edit(std::move(finish), QStringLiteral("no rise"));
+    bench.wait_for([&] { return !bench.session().warnings().empty(); });
+    bench.window().dials().choose(bench.session().warnings().front().where);
+    bench.window().dials().setFocus();
+    bench.key(Qt::Key_M);
+    CHECK(std::get<double>(bench.session().finish().responses[0].settings.at("rise")) == 0.08);
+}
+
+TEST_CASE("stops of a gradient and keys of a curve are dragged, added, coloured and taken out") {
+    BenchWindow bench(test::demo_path());
+    bench.action("add_curve");
+    auto* curve = bench.find<StopsEditor>("stops_editor");
+    const auto stops = [&] { return bench.session().finish().grounds.back().stops; };
+    REQUIRE(stops().size() == 2);
+    const QPoint middle = (curve->handle(0) + curve->handle(1)) / 2;
+    bench.click(curve, middle);
+    REQUIRE(stops().size() == 3);
+    CHECK(stops()[1].value[0] == Approx(0.5).margin(0.05));
+    bench.drag(curve, curve->handle(1), curve->handle(1) + QPoint(20, 15));
+    CHECK(stops()[1].value[0] < 0.45);
+    curve->setFocus();
+    bench.key(Qt::Key_Delete);
+    CHECK(stops().size() == 2);
+    bench.key(Qt::Key_Escape);
+    bench.action("add_gradient");
+    bench.wait_for([&] { return bench.window().findChildren<StopsEditor*>().size() == 1; });
+    auto* gradient = bench.find<StopsEditor>("stops_editor");
+    QTest::mouseDClick(gradient, Qt::LeftButton, {}, gradient->handle(1));
+    REQUIRE(bench.window().colour_editor().isVisible());
+    bench.find<QLineEdit>("colour_field")->selectAll();
+    bench.type("#0000FF x 3");
+    bench.key(Qt::Key_Return);
+    CHECK(stops()[1].value[2] == Approx(3));
 }

@@ -144,7 +144,7 @@ TEST_CASE("opening and closing a finish a hundred times keeps no memory") {
     CHECK(after < before + 24 * 1024);
 }
 
-TEST_CASE("the window works when it is small and when it is large") {
+TEST_CASE("the window works when it is small and when it is large", "[smoke]") {
     for (const QSize size : {QSize(1024, 700), QSize(2560, 1440)}) {
         BenchWindow bench(test::demo_path());
         bench.window().resize(size);

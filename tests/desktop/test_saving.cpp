@@ -1,6 +1,9 @@
 // Saving, opening, leaving, and work that survives a crash.
+#include <signal.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <QDir>
+#include <QProcess>
 #include <catch2/catch.hpp>
 
 #include "desktop/session/recovery.h"
@@ -90,4 +93,54 @@ TEST_CASE("work that was not saved is offered back after a crash, and only then"
     bench.session().take_over(std::move(recovered->opened), QStringLiteral("/x/a.lacquer"));
     CHECK(bench.session().finish().name == "Lost");
     CHECK(bench.session().edited());
+}
+
+TEST_CASE("the program killed in the middle of work brings back what was changed ten seconds before at the latest") {
+    const test::TemporaryFolder folder;
+    QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+    environment.insert(QStringLiteral("XDG_STATE_HOME"), qs(folder.file("state")));
+    environment.insert(QStringLiteral("HOME"), qs(folder.file("home")));
+    const QString program = QCoreApplication::applicationDirPath() + QStringLiteral("/lacquer");
+    const QDir store(qs(folder.file("state/lacquer/unsaved")));
+    const auto kept = [&]() -> std::optional<Finish> {
+        for (const QFileInfo& file : store.entryInfoList({QStringLiteral("*.lacquer")}, QDir::Files)) {
+            auto opened = load_finish(file.absoluteFilePath().toStdString());
+            if (opened) return std::move(opened->finish);
+        }
+        return std::nullopt;
+    };
+    const auto with_keys = [](const QStringList& words) {
+        QProcess keys;
+        keys.start(QStringLiteral("xdotool"), words);
+        REQUIRE(keys.waitForFinished(10000));
+        return QString::fromUtf8(keys.readAllStandardOutput()).trimmed();
+    };
+    QProcess first;
+    first.setProcessEnvironment(environment);
+    first.start(program, {qs(test::demo_path())});
+    REQUIRE(first.waitForStarted());
+    const QString pid = QString::number(first.processId());
+    const QString window =
+        with_keys({"search", "--sync", "--onlyvisible", "--pid", pid}).section(QLatin1Char('\n'), 0, 0);
+    REQUIRE_FALSE(window.isEmpty());
+    with_keys({"windowfocus", "--sync", window});
+    with_keys({"key", "o"});  // switches the last step off
+    REQUIRE(QTest::qWaitFor([&] { return kept().has_value(); }, 10000));
+    CHECK_FALSE(kept()->coats.back().steps.back().on);
+    kill(static_cast<pid_t>(first.processId()), SIGKILL);
+    REQUIRE(first.waitForFinished());
+    CHECK(kept().has_value());
+    // The next one takes it over, and keeps it aside again as its own unsaved work.
+    QProcess second;
+    second.setProcessEnvironment(environment);
+    second.start(program, QStringList());
+    REQUIRE(second.waitForStarted());
+    const QString own = QString::number(second.processId()) + QStringLiteral("-*.lacquer");
+    REQUIRE(QTest::qWaitFor([&] { return !store.entryList({own}).isEmpty(); }, 10000));
+    const auto again = kept();
+    REQUIRE(again);
+    CHECK_FALSE(again->coats.back().steps.back().on);
+    CHECK(again->name == "Squall strike");
+    second.kill();
+    second.waitForFinished();
 }

@@ -2,8 +2,11 @@
 #include <QListWidget>
 #include <QMenu>
 
+#include "desktop/ladder/ladder_view.h"
 #include "desktop/session/demos.h"
+#include "desktop/shell/help_card.h"
 #include "tests/desktop/bench_window.h"
+#include "tests/support/finishes.h"
 
 using namespace lacquer;
 using test::BenchWindow;
@@ -11,7 +14,7 @@ using test::BenchWindow;
 namespace {
 
 QListWidgetItem* item_named(QListWidget& list, const char* name) {
-    const auto found = list.findItems(QString::fromLatin1(name), Qt::MatchExactly);
+    const auto found = list.findItems(QString::fromUtf8(name), Qt::MatchExactly);
     REQUIRE(found.size() == 1);
     return found.front();
 }
@@ -75,4 +78,49 @@ TEST_CASE("a folder without finishes, or none, gives nothing to start from") {
     const test::TemporaryFolder folder;
     test::write_file(folder.file("broken.lacquer"), "{");
     CHECK(demos_in(qs(folder.path().string())).isEmpty());
+}
+
+TEST_CASE("a finish starts from a picture of one's own, and work of late is offered again") {
+    BenchWindow bench;
+    bench.to_add = QStringLiteral(LACQUER_SOURCE "/demo/pictures/crab.png");
+    auto* list = bench.find<QListWidget>("start_list");
+    QListWidgetItem* fresh = item_named(*list, "New from a picture…");
+    list->scrollToItem(fresh);
+    bench.click(list->viewport(), list->visualItemRect(fresh).center());
+    const QImage crab(bench.to_add);
+    CHECK(bench.session().finish().frame_width == crab.width());
+    CHECK(bench.session().finish().grounds.size() == 1);
+    CHECK_FALSE(list->isVisible());
+    bench.to_save = qs(bench.folder().file("my own.lacquer"));
+    REQUIRE(bench.session().save());
+    bench.action("new_finish");
+    bench.wait_for([&] { return all_drawn(*list); });
+    QListWidgetItem* again = item_named(*list, "my own");
+    list->scrollToItem(again);
+    bench.click(list->viewport(), list->visualItemRect(again).center());
+    CHECK(bench.session().path() == bench.to_save.toStdString());
+}
+
+TEST_CASE("every action is found by what it does, and F1 explains what the keys are on") {
+    BenchWindow bench(test::demo_path());
+    bench.key(Qt::Key_F3);
+    bench.type("before and after");
+    bench.key(Qt::Key_Return);
+    CHECK(bench.session().look().curtain);
+    bench.session().select("rim");
+    bench.window().ladder().setFocus();
+    bench.key(Qt::Key_Right);
+    bench.key(Qt::Key_F1);
+    HelpCard& card = bench.window().help_card();
+    REQUIRE(card.isVisible());
+    CHECK(card.text().contains(QStringLiteral("smoothstep(")));
+    bench.key(Qt::Key_Escape);
+    CHECK_FALSE(card.isVisible());
+    bench.key(Qt::Key_Right);
+    bench.key(Qt::Key_F1);
+    CHECK(card.text().contains(QStringLiteral("where the edge begins")));  // the dial radius
+    bench.key(Qt::Key_Escape);
+    bench.key(Qt::Key_F1, Qt::ShiftModifier);
+    CHECK(card.text().contains(QStringLiteral("Core sample")));
+    bench.key(Qt::Key_Escape);
 }

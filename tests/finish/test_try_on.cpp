@@ -42,7 +42,7 @@ TEST_CASE("the step fills the argument that it suits, others their defaults or w
     const auto checked = test::checked(small_finish());
     const auto on_mask = try_on(*checked, "last", TryOnUse::add_below);
     CHECK(of(on_mask, "threshold").formula == "threshold(last)");
-    CHECK(of(on_mask, "blur_by_mask").formula == "blur_by_mask(last, mask)");
+    CHECK(of(on_mask, "blur_by_mask").formula == "blur_by_mask(scene, last)");
     const auto on_places = try_on(*checked, "push_by", TryOnUse::add_below);
     CHECK(of(on_places, "polar").formula == "polar(push_by)");
     const auto on_picture = try_on(*checked, "picture", TryOnUse::add_below);

@@ -1,0 +1,55 @@
+// How long it takes from a drag's event to the picture on the stage: printed, not judged, for machines differ.
+#include <QElapsedTimer>
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <cstdio>
+
+#include "desktop/dials/dials_view.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/demos.h"
+#include "tests/desktop/bench_window.h"
+
+using namespace lacquer;
+using test::BenchWindow;
+
+namespace {
+
+double median(std::vector<double> times) {
+    std::sort(times.begin(), times.end());
+    return times.empty() ? 0 : times[times.size() / 2];
+}
+
+}  // namespace
+
+TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
+    std::printf("%-36s %10s %10s %8s\n", "demo", "median ms", "worst ms", "frame ms");
+    for (const Demo& demo : demos_in(demo_folder())) {
+        BenchWindow bench(demo.path.toStdString());
+        const std::vector<Dial> dials = bench.session().finish().dials;
+        const auto number =
+            std::find_if(dials.begin(), dials.end(), [](const Dial& d) { return d.kind == DialKind::number; });
+        if (number == dials.end()) continue;
+        bench.session().set_time(bench.session().finish().length * 0.3);
+        bench.settle();
+        const double frame = bench.session().stage().milliseconds;
+        bool painted = false;
+        QObject::connect(&bench.session(), &Session::stage_changed, [&] {
+            bench.window().repaint();
+            painted = true;
+        });
+        std::vector<double> times;
+        bench.session().set_interacting(true);
+        for (int i = 0; i < 24; ++i) {
+            painted = false;
+            QElapsedTimer timer;
+            timer.start();
+            const double share = (i + 1) / 26.0;
+            bench.session().set_dial(number->name, {number->least + share * (number->most - number->least), 0, 0});
+            while (!painted && timer.elapsed() < 4000) QCoreApplication::processEvents(QEventLoop::AllEvents, 1);
+            times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+        }
+        bench.session().set_interacting(false);
+        std::printf("%-36s %10.1f %10.1f %8.1f\n", qPrintable(demo.name), median(times),
+                    *std::max_element(times.begin(), times.end()), frame);
+    }
+}
