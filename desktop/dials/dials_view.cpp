@@ -1,8 +1,6 @@
 #include "desktop/dials/dials_view.h"
 
-#include <QClipboard>
 #include <QContextMenuEvent>
-#include <QGuiApplication>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
@@ -211,131 +209,6 @@ void DialsView::choose(const std::string& dial) {
     viewport()->update();
 }
 
-// ---- painting ----
-
-QString DialsView::source_words(const Dial& dial) const {
-    if (session_.held().contains(dial.name)) return tr("held · Esc lets go");
-    return dial.formula.empty() ? QString() : qs(dial.formula) + tr(" · drag to hold it still");
-}
-
-void DialsView::paintEvent(QPaintEvent*) {
-    QPainter painter(viewport());
-    painter.fillRect(viewport()->rect(), theme::panel);
-    if (cells_.empty()) {
-        painter.setPen(theme::quiet);
-        painter.setFont(theme::words());
-        painter.drawText(viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
-                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name "
-                            "in a formula."));
-        return;
-    }
-    painter.translate(-scrolled());
-    for (const Heading& heading : headings_)
-        theme::paint_text(painter, heading.area, heading.words, theme::words(11, true), theme::quiet);
-    for (const Cell& cell : cells_) paint_cell(painter, cell);
-}
-
-void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
-    const Dial& dial = session_.finish().dials[cell.dial];
-    const bool held = session_.held().contains(dial.name);
-    const bool is_chosen = dial.name == chosen_;
-    if (cell.card) {
-        painter.setPen(held ? theme::gold : theme::hairline);
-        painter.setBrush(theme::raised);
-        painter.drawRoundedRect(cell.area.adjusted(0, 0, -1, -1), 4, 4);
-    } else {
-        painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
-    }
-    if (is_chosen && hasFocus())
-        painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
-    const bool reaches = reaching_.contains(dial.name);
-    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true),
-                      reaches ? theme::text : theme::quiet);
-    const DialValue value = present_value(dial);
-    const CheckedDial& checked = session_.checked().dials[cell.dial];
-    QRect value_area = cell.value;
-    if (dial.kind == DialKind::colour) {
-        const QRect box(value_area.left(), value_area.center().y() - 5, 11, 11);
-        painter.fillRect(box, theme::swatch(value));
-        value_area.adjust(14, 0, 0, 0);
-    }
-    const bool differs = dial.formula.empty() && dial.value != dial.default_value;
-    theme::paint_text(painter, value_area, dial_value_text(dial, value),
-                      theme::figures(dial.kind == DialKind::colour ? 11 : 12),
-                      !dial.formula.empty() && !held ? theme::vermilion_text : theme::text, Qt::AlignRight);
-    paint_track(painter, cell, dial);
-    if (differs && dial.kind != DialKind::toggle) {
-        const int x =
-            cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
-        painter.fillRect(QRect(x, cell.track.bottom() + 1, 1, 3), theme::quiet);
-    }
-    const Warning* warning = warning_of(dial);
-    if (warning != nullptr && !cell.card)
-        theme::paint_notched_bar(painter, cell.name.left(), cell.name.left() + 24, cell.area.bottom() - 4);
-    if (!cell.card) return;
-    if (warning != nullptr && !checked.fault) {
-        const QRect line(cell.area.left() + 10, cell.area.top() + 46, cell.area.width() - 20, 16);
-        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
-        theme::paint_text(painter, line, qs(warning->message), theme::words(11), theme::vermilion_text);
-        if (!warning->mends.empty())
-            theme::paint_text(painter, line.translated(0, 18), tr("M: %1").arg(qs(warning->mends.front().words)),
-                              theme::words(11), theme::celadon);
-    } else if (checked.fault) {
-        const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
-        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
-        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(11), theme::vermilion_text);
-        theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(11), theme::quiet);
-    } else {
-        paint_card_trace(painter, cell, dial);
-    }
-    const QRect line(cell.area.left() + 10, cell.area.bottom() - 18, cell.area.width() - 20, 16);
-    theme::paint_text(painter, line, source_words(dial), theme::figures(10), held ? theme::gold : theme::quiet);
-}
-
-void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dial) const {
-    const QRect track = cell.track;
-    const QRect groove(track.left(), track.center().y() - 1, track.width(), 4);
-    const double share = dial_share(dial, present_value(dial));
-    if (dial.kind == DialKind::toggle) {
-        const QRect box(track.left(), track.top() - 1, 24, 12);
-        painter.setPen(Qt::NoPen);
-        painter.setRenderHint(QPainter::Antialiasing);
-        QColor colour = share > 0 ? theme::celadon : theme::hairline;
-        if (share > 0) colour.setAlpha(0x55);
-        painter.setBrush(colour);
-        painter.drawRoundedRect(box, 6, 6);
-        painter.setBrush(share > 0 ? theme::celadon : theme::quiet);
-        painter.drawEllipse(QRect(share > 0 ? box.right() - 10 : box.left() + 1, box.top() + 1, 10, 10));
-        painter.setRenderHint(QPainter::Antialiasing, false);
-        return;
-    }
-    painter.fillRect(groove, theme::black);
-    const bool driven = !dial.formula.empty() && !session_.held().contains(dial.name);
-    const int x = track.left() + static_cast<int>(share * (track.width() - 1));
-    if (driven) painter.fillRect(QRect(groove.left(), groove.top(), x - groove.left(), 4), theme::vermilion);
-    painter.fillRect(QRect(x - 2, track.top(), 5, 12), theme::text);
-}
-
-void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const {
-    const auto found = traces_.find(dial.name);
-    if (found == traces_.end() || found->second.size() < 2) return;
-    const QRect area(cell.area.left() + 10, cell.area.top() + 47, cell.area.width() - 20, 30);
-    const auto x_of = [&](double share) { return area.left() + share * (area.width() - 1); };
-    QPolygonF line;
-    for (std::size_t i = 0; i < found->second.size(); ++i) {
-        const double share = static_cast<double>(i) / static_cast<double>(found->second.size() - 1);
-        const double up = dial_share(dial, {static_cast<double>(found->second[i]), 0, 0});
-        line.append(QPointF(x_of(share), area.bottom() - up * (area.height() - 1)));
-    }
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(QPen(theme::vermilion, 1.5));
-    painter.setBrush(Qt::NoBrush);
-    painter.drawPolyline(line);
-    painter.setRenderHint(QPainter::Antialiasing, false);
-    const int now = static_cast<int>(x_of(session_.time() / session_.finish().length));
-    painter.fillRect(QRect(now, area.top() - 2, 1, area.height() + 4), theme::text);
-}
-
 // ---- hands ----
 
 void DialsView::resizeEvent(QResizeEvent*) { rebuild(); }
@@ -442,110 +315,11 @@ void DialsView::contextMenuEvent(QContextMenuEvent* event) {
     if (dial_menu_ != nullptr) dial_menu_->popup(event->globalPos());
 }
 
-void DialsView::edit_value() {
-    const Cell* cell = cell_of(chosen_);
-    if (cell == nullptr) return;
-    const Dial& dial = session_.finish().dials[cell->dial];
-    value_editor_->setText(dial_value_text(dial, present_value(dial)));
-    value_editor_->setGeometry(
-        cell->value.adjusted(dial.kind == DialKind::colour ? -40 : 20, 2, 2, -2).translated(-scrolled()));
-    value_editor_->show();
-    value_editor_->selectAll();
-    value_editor_->setFocus();
-}
-
-void DialsView::end_value(bool keep) {
-    if (!value_editor_->isVisible()) return;
-    const QString typed = value_editor_->text();
-    value_editor_->hide();
-    setFocus();
-    const Dial* dial = find_dial(session_.finish(), chosen_);
-    if (!keep || dial == nullptr) return;
-    if (typed == dial_value_text(*dial, present_value(*dial))) return;
-    const auto value = dial_value_from(*dial, typed);
-    if (!value) {
-        session_.say(
-            dial->kind == DialKind::colour
-                ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
-                : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
-        return;
-    }
-    session_.set_dial(chosen_, *value);
-    session_.seal_edit();
-}
-
 const Warning* DialsView::warning_of(const Dial& dial) const {
     const auto& warnings = session_.warnings();
     const auto found =
         std::find_if(warnings.begin(), warnings.end(), [&](const Warning& w) { return w.where == dial.name; });
     return found == warnings.end() ? nullptr : &*found;
-}
-
-void DialsView::take_mend() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
-    const Warning* warning = dial == nullptr ? nullptr : warning_of(*dial);
-    if (warning == nullptr || warning->mends.empty()) return session_.say(tr("There is nothing to mend here"));
-    const Mend mend = warning->mends.front();
-    session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
-}
-
-void DialsView::move_chosen(int direction) {
-    session_.edit(move_dial(session_.finish(), chosen_, direction),
-                  tr("Moved the dial %1").arg(qs(shown_name(chosen_))));
-}
-
-void DialsView::go_to_use() {
-    std::vector<std::string> users = users_of(session_.finish(), chosen_);
-    std::erase_if(users, [&](const std::string& name) { return find_step(session_.finish(), name) == nullptr; });
-    if (users.empty()) return session_.say(tr("No step uses %1 itself").arg(qs(shown_name(chosen_))));
-    const auto present = std::find(users.begin(), users.end(), session_.selected());
-    const bool last = present == users.end() || present + 1 == users.end();
-    session_.select(last ? users.front() : *(present + 1));
-    session_.say(tr("%1 is used in %2").arg(qs(shown_name(chosen_)), qs(counted(users.size(), "step"))));
-}
-
-void DialsView::copy_value() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
-    if (dial == nullptr) return;
-    const QString text = dial_value_text(*dial, present_value(*dial));
-    QGuiApplication::clipboard()->setText(text);
-    session_.say(tr("Copied %1").arg(text));
-}
-
-void DialsView::paste_value() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
-    if (dial == nullptr) return;
-    const QString text = QGuiApplication::clipboard()->text().trimmed();
-    const auto value = dial_value_from(*dial, text);
-    if (!value) return session_.say(tr("'%1' is no value for %2").arg(text.left(40), qs(shown_name(chosen_))));
-    session_.set_dial(chosen_, *value);
-    session_.seal_edit();
-    session_.say(tr("%1 is %2").arg(qs(shown_name(chosen_)), dial_value_text(*dial, *value)));
-}
-
-void DialsView::delete_chosen() {
-    if (chosen_.empty()) return;
-    const std::vector<std::string> users = users_of(session_.finish(), chosen_);
-    QString what = tr("Deleted the dial %1").arg(qs(shown_name(chosen_)));
-    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
-    session_.edit(delete_dial(session_.finish(), chosen_), what);
-}
-
-void DialsView::reset_chosen() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
-    if (dial == nullptr) return;
-    if (!dial->formula.empty()) return session_.let_go(chosen_);
-    session_.set_dial(chosen_, dial->default_value);
-    session_.seal_edit();
-    session_.say(tr("%1 is at its default").arg(qs(shown_name(chosen_))));
-}
-
-void DialsView::value_as_default() {
-    Finish changed = session_.finish();
-    for (Dial& dial : changed.dials) {
-        if (dial.name == chosen_) dial.default_value = dial.value;
-    }
-    session_.edit(std::move(changed), tr("Made the value of %1 its default").arg(qs(shown_name(chosen_))));
 }
 
 }  // namespace lacquer

@@ -180,8 +180,12 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     if (job.may_reduce && last_full_frame_ms_ > frame_budget_ms) {
         const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
         const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
-        request.width = std::max(1, width / 2);
-        request.height = std::max(1, height / 2);
+        // Coarser where it would still be late: the time goes with the pixels.
+        const int by = last_full_frame_ms_ > 16 * frame_budget_ms  ? 8
+                       : last_full_frame_ms_ > 4 * frame_budget_ms ? 4
+                                                                   : 2;
+        request.width = std::max(1, width / by);
+        request.height = std::max(1, height / by);
         done.reduced = true;
     }
     Result<Frame> frame = renderer_.render(request, cancel);

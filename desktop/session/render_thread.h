@@ -31,7 +31,7 @@ struct StagePicture {
     double milliseconds = 0;
     std::map<std::string, double, std::less<>> step_milliseconds;  ///< about how long each step takes
     Faults notices;
-    bool reduced = false;              ///< drawn at half size to keep up with a drag
+    bool reduced = false;              ///< drawn smaller to keep up with a drag
     bool empty = false;                ///< there is nothing to draw
     std::vector<StagePicture> beside;  ///< other steps that were asked for with it
 };
@@ -58,7 +58,7 @@ struct StageRequest {
     RenderRequest request;  ///< its first step is the one that is shown
     ViewStyle style;
     QSize view{};             ///< screen pixels that the whole picture is fitted into; empty if it is not
-    bool may_reduce = false;  ///< at half size if frames of late would have come too late
+    bool may_reduce = false;  ///< smaller if frames of late would have come too late
 };
 
 /// Where results go. They come on the render thread.

@@ -15,6 +15,7 @@ constexpr int thumbnail_width = 240;
 constexpr int thumbnail_height = 136;
 /// Until then somebody may still be typing or dragging.
 constexpr int rest_before_inspecting_ms = 350;
+constexpr int thumbnails_lag_ms = 70;
 
 }  // namespace
 
@@ -28,6 +29,9 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
     autosave_timer_.setSingleShot(true);
     autosave_timer_.setInterval(2000);
     connect(&autosave_timer_, &QTimer::timeout, this, &Session::autosave);
+    thumbnails_timer_.setSingleShot(true);
+    thumbnails_timer_.setInterval(thumbnails_lag_ms);
+    connect(&thumbnails_timer_, &QTimer::timeout, this, &Session::ask_thumbnails);
     inspect_timer_.setSingleShot(true);
     inspect_timer_.setInterval(rest_before_inspecting_ms);
     connect(&inspect_timer_, &QTimer::timeout, this, [this] { render_->ask_warnings(request_for({""})); });
@@ -293,11 +297,16 @@ void Session::ask() {
         last_stage_ = stage_request();
         render_->ask_stage(last_stage_);
     }
-    ask_thumbnails();
+    if (!interacting_ && !playing_) {
+        ask_thumbnails();
+    } else if (!thumbnails_timer_.isActive()) {
+        thumbnails_timer_.start();
+    }
     ask_probe();
 }
 
 void Session::ask_thumbnails() {
+    thumbnails_timer_.stop();
     std::vector<std::string> steps;
     for (const std::string& name : in_view_) {
         const CheckedStep* step = find_step(*checked_, name);

@@ -199,7 +199,8 @@ private:
     bool interacting_ = false;
     QTimer play_timer_;
     QTimer autosave_timer_;
-    QTimer inspect_timer_;  ///< inspections begin when nothing has changed for a while
+    QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
+    QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while
     std::unique_ptr<RenderThread> render_;
 };
 

@@ -7,6 +7,7 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/session/demos.h"
+#include "desktop/stage/stage_view.h"
 #include "tests/desktop/bench_window.h"
 
 using namespace lacquer;
@@ -34,7 +35,7 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
         const double frame = bench.session().stage().milliseconds;
         bool painted = false;
         QObject::connect(&bench.session(), &Session::stage_changed, [&] {
-            bench.window().repaint();
+            bench.window().stage().repaint();
             painted = true;
         });
         std::vector<double> times;

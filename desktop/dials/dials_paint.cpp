@@ -1,0 +1,142 @@
+// How the dials look.
+#include <QPainter>
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "desktop/dials/dial_text.h"
+#include "desktop/dials/dials_view.h"
+#include "desktop/session/session.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int margin = 12;
+
+}  // namespace
+
+QString DialsView::source_words(const Dial& dial) const {
+    if (session_.held().contains(dial.name)) return tr("held · Esc lets go");
+    return dial.formula.empty() ? QString() : qs(dial.formula) + tr(" · drag to hold it still");
+}
+
+void DialsView::paintEvent(QPaintEvent*) {
+    QPainter painter(viewport());
+    painter.fillRect(viewport()->rect(), theme::panel);
+    if (cells_.empty()) {
+        painter.setPen(theme::quiet);
+        painter.setFont(theme::words());
+        painter.drawText(viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
+                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name "
+                            "in a formula."));
+        return;
+    }
+    painter.translate(-scrolled());
+    for (const Heading& heading : headings_)
+        theme::paint_text(painter, heading.area, heading.words, theme::words(11, true), theme::quiet);
+    for (const Cell& cell : cells_) paint_cell(painter, cell);
+}
+
+void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
+    const Dial& dial = session_.finish().dials[cell.dial];
+    const bool held = session_.held().contains(dial.name);
+    const bool is_chosen = dial.name == chosen_;
+    if (cell.card) {
+        painter.setPen(held ? theme::gold : theme::hairline);
+        painter.setBrush(theme::raised);
+        painter.drawRoundedRect(cell.area.adjusted(0, 0, -1, -1), 4, 4);
+    } else {
+        painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
+    }
+    if (is_chosen && hasFocus())
+        painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
+    const bool reaches = reaching_.contains(dial.name);
+    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true),
+                      reaches ? theme::text : theme::quiet);
+    const DialValue value = present_value(dial);
+    const CheckedDial& checked = session_.checked().dials[cell.dial];
+    QRect value_area = cell.value;
+    if (dial.kind == DialKind::colour) {
+        const QRect box(value_area.left(), value_area.center().y() - 5, 11, 11);
+        painter.fillRect(box, theme::swatch(value));
+        value_area.adjust(14, 0, 0, 0);
+    }
+    const bool differs = dial.formula.empty() && dial.value != dial.default_value;
+    theme::paint_text(painter, value_area, dial_value_text(dial, value),
+                      theme::figures(dial.kind == DialKind::colour ? 11 : 12),
+                      !dial.formula.empty() && !held ? theme::vermilion_text : theme::text, Qt::AlignRight);
+    paint_track(painter, cell, dial);
+    if (differs && dial.kind != DialKind::toggle) {
+        const int x =
+            cell.track.left() + static_cast<int>(dial_share(dial, dial.default_value) * (cell.track.width() - 1));
+        painter.fillRect(QRect(x, cell.track.bottom() + 1, 1, 3), theme::quiet);
+    }
+    const Warning* warning = warning_of(dial);
+    if (warning != nullptr && !cell.card)
+        theme::paint_notched_bar(painter, cell.name.left(), cell.name.left() + 24, cell.area.bottom() - 4);
+    if (!cell.card) return;
+    if (warning != nullptr && !checked.fault) {
+        const QRect line(cell.area.left() + 10, cell.area.top() + 46, cell.area.width() - 20, 16);
+        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
+        theme::paint_text(painter, line, qs(warning->message), theme::words(11), theme::vermilion_text);
+        if (!warning->mends.empty())
+            theme::paint_text(painter, line.translated(0, 18), tr("M: %1").arg(qs(warning->mends.front().words)),
+                              theme::words(11), theme::celadon);
+    } else if (checked.fault) {
+        const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
+        theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
+        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(11), theme::vermilion_text);
+        theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(11), theme::quiet);
+    } else {
+        paint_card_trace(painter, cell, dial);
+    }
+    const QRect line(cell.area.left() + 10, cell.area.bottom() - 18, cell.area.width() - 20, 16);
+    theme::paint_text(painter, line, source_words(dial), theme::figures(10), held ? theme::gold : theme::quiet);
+}
+
+void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dial) const {
+    const QRect track = cell.track;
+    const QRect groove(track.left(), track.center().y() - 1, track.width(), 4);
+    const double share = dial_share(dial, present_value(dial));
+    if (dial.kind == DialKind::toggle) {
+        const QRect box(track.left(), track.top() - 1, 24, 12);
+        painter.setPen(Qt::NoPen);
+        painter.setRenderHint(QPainter::Antialiasing);
+        QColor colour = share > 0 ? theme::celadon : theme::hairline;
+        if (share > 0) colour.setAlpha(0x55);
+        painter.setBrush(colour);
+        painter.drawRoundedRect(box, 6, 6);
+        painter.setBrush(share > 0 ? theme::celadon : theme::quiet);
+        painter.drawEllipse(QRect(share > 0 ? box.right() - 10 : box.left() + 1, box.top() + 1, 10, 10));
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        return;
+    }
+    painter.fillRect(groove, theme::black);
+    const bool driven = !dial.formula.empty() && !session_.held().contains(dial.name);
+    const int x = track.left() + static_cast<int>(share * (track.width() - 1));
+    if (driven) painter.fillRect(QRect(groove.left(), groove.top(), x - groove.left(), 4), theme::vermilion);
+    painter.fillRect(QRect(x - 2, track.top(), 5, 12), theme::text);
+}
+
+void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const {
+    const auto found = traces_.find(dial.name);
+    if (found == traces_.end() || found->second.size() < 2) return;
+    const QRect area(cell.area.left() + 10, cell.area.top() + 47, cell.area.width() - 20, 30);
+    const auto x_of = [&](double share) { return area.left() + share * (area.width() - 1); };
+    QPolygonF line;
+    for (std::size_t i = 0; i < found->second.size(); ++i) {
+        const double share = static_cast<double>(i) / static_cast<double>(found->second.size() - 1);
+        const double up = dial_share(dial, {static_cast<double>(found->second[i]), 0, 0});
+        line.append(QPointF(x_of(share), area.bottom() - up * (area.height() - 1)));
+    }
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme::vermilion, 1.5));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolyline(line);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    const int now = static_cast<int>(x_of(session_.time() / session_.finish().length));
+    painter.fillRect(QRect(now, area.top() - 2, 1, area.height() + 4), theme::text);
+}
+
+}  // namespace lacquer
