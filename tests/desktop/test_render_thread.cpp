@@ -50,7 +50,7 @@ TEST_CASE("of many requests the last is drawn, and not all") {
     CHECK(qRed(results.pictures.back().image.pixel(0, 0)) == 199);
 }
 
-TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full size") {
+TEST_CASE("after a late frame a drag is drawn smaller, and a rest at full size") {
     Results results;
     RenderThread thread({.stage = [&](StagePicture picture) {
         const std::lock_guard lock(results.mutex);
@@ -66,7 +66,8 @@ TEST_CASE("after a late frame a drag is drawn at half size, and a rest at full s
     REQUIRE(first.milliseconds > 33);
     const StagePicture dragged = draw(true);
     CHECK(dragged.reduced);
-    CHECK(dragged.image.width() == 512);
+    CHECK(dragged.image.width() <= 512);
+    CHECK(dragged.image.width() >= 128);
     CHECK(dragged.milliseconds < first.milliseconds);
     CHECK_FALSE(draw(false).reduced);
 }
