@@ -1,6 +1,7 @@
 #include "desktop/ladder/formula_line.h"
 
 #include <QPainter>
+#include <algorithm>
 
 #include "desktop/ladder/formula_text.h"
 #include "desktop/theme/theme.h"
@@ -14,14 +15,12 @@ constexpr int single_height = 15;
 
 }  // namespace
 
-FormulaLine::FormulaLine(const std::string& formula, const Finish& finish, const QRect& area, bool wrapped)
-    : formula_(formula),
-      area_(area),
-      layout_(
-          wrapped ? lines_of(formula) : QString::fromStdString(formula).replace(QLatin1Char('\n'), QLatin1Char(' ')),
-          theme::figures()),
-      wrapped_(wrapped) {
-    layout_.setFormats(formula_formats(formula, finish));
+FormulaLine::FormulaLine(const std::string& formula, const Finish& finish, const Catalogue* catalogue,
+                         const QRect& area, bool wrapped)
+    : formula_(formula), area_(area), layout_(QString(), theme::figures()), wrapped_(wrapped) {
+    const auto sentence = catalogue != nullptr ? sentence_of(*catalogue, formula) : std::nullopt;
+    const Span whole{0, static_cast<std::uint32_t>(formula.size())};
+    cut(sentence ? *sentence : std::vector<SentencePiece>{{formula, whole}}, finish);
     layout_.beginLayout();
     int y = wrapped ? 0 : (area.height() - single_height) / 2;
     const int top = y;
@@ -34,6 +33,42 @@ FormulaLine::FormulaLine(const std::string& formula, const Finish& finish, const
     height_ = std::max(line_height, y - top);
 }
 
+// What is shown, its colours, and where each run of it stands in the formula.
+void FormulaLine::cut(const std::vector<SentencePiece>& pieces, const Finish& finish) {
+    QString shown;
+    QList<QTextLayout::FormatRange> formats;
+    const auto all = formula_formats(formula_, finish);
+    for (const SentencePiece& piece : pieces) {
+        const QString text = wrapped_ ? lines_of(piece.text)
+                                      : QString::fromStdString(piece.text).replace(QLatin1Char('\n'), QLatin1Char(' '));
+        const int index = static_cast<int>(shown.size());
+        pieces_.push_back({index, static_cast<int>(text.size()), piece.span});
+        shown += text;
+        if (!piece.span) {
+            QTextCharFormat quiet;
+            quiet.setForeground(theme::quiet);
+            formats.append({index, static_cast<int>(text.size()), quiet});
+            continue;
+        }
+        const int first = text_index(formula_, piece.span->begin);
+        for (const QTextLayout::FormatRange& range : all) {
+            if (range.start < first || range.start >= first + text.size()) continue;
+            formats.append({range.start - first + index, range.length, range.format});
+        }
+    }
+    layout_.setText(shown);
+    layout_.setFormats(formats);
+}
+
+// Where a byte of the formula is shown, if it is.
+std::optional<int> FormulaLine::index_of(std::uint32_t byte) const {
+    for (const Piece& piece : pieces_) {
+        if (!piece.span || byte < piece.span->begin || byte > piece.span->end) continue;
+        return piece.index + text_index(formula_, byte) - text_index(formula_, piece.span->begin);
+    }
+    return std::nullopt;
+}
+
 void FormulaLine::draw(QPainter& painter) const {
     painter.save();
     painter.setClipRect(area_, Qt::IntersectClip);
@@ -43,8 +78,9 @@ void FormulaLine::draw(QPainter& painter) const {
 }
 
 QRect FormulaLine::area_of(Span span) const {
-    const int first = text_index(formula_, span.begin);
-    const int last = text_index(formula_, span.end);
+    // What the sentence does not show word by word is the whole of it.
+    const int first = index_of(span.begin).value_or(0);
+    const int last = index_of(span.end).value_or(static_cast<int>(layout_.text().size()));
     const QTextLine line = layout_.lineForTextPosition(first);
     if (!line.isValid()) return {};
     const int left = static_cast<int>(line.cursorToX(first));
@@ -61,7 +97,13 @@ std::optional<std::uint32_t> FormulaLine::byte_at(QPoint point) const {
         if (inside.y() < line.y() || inside.y() >= line.y() + line_height) continue;
         if (inside.x() > line.naturalTextWidth()) return std::nullopt;
         const int index = line.xToCursor(inside.x(), QTextLine::CursorOnCharacter);
-        return static_cast<std::uint32_t>(layout_.text().left(index).toUtf8().size());
+        for (const Piece& piece : pieces_) {
+            if (index < piece.index || index >= piece.index + piece.length) continue;
+            // The operation's own words stand for its name.
+            if (!piece.span) return 0;
+            const QString before = layout_.text().mid(piece.index, index - piece.index);
+            return piece.span->begin + static_cast<std::uint32_t>(before.toUtf8().size());
+        }
     }
     return std::nullopt;
 }

@@ -80,10 +80,12 @@ void LadderView::rebuild() {
     metrics.width = viewport()->width();
     const QRect room(0, 0, open_formula_width(metrics.width), 17);
     constexpr int most_lines = 12;
-    metrics.formula_height = step == nullptr ? 0
-                             : editing_ == Editing::formula
-                                 ? formula_editor_->wanted_height()
-                                 : std::min(FormulaLine(step->formula, finish, room, true).height(), 17 * most_lines);
+    metrics.formula_height =
+        step == nullptr ? 0
+        : editing_ == Editing::formula
+            ? formula_editor_->wanted_height()
+            : std::min(FormulaLine(step->formula, finish, session_.checked().catalogue.get(), room, true).height(),
+                       17 * most_lines);
     const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
     fault_mends_.clear();
     if (checked != nullptr && checked->fault)
@@ -99,7 +101,8 @@ void LadderView::rebuild() {
         };
     }
     rows_ = ladder_rows(finish, selected_shown_, metrics);
-    std::string names;
+    // Another catalogue may say its operations in other words.
+    std::string names = std::to_string(reinterpret_cast<std::uintptr_t>(session_.checked().catalogue.get())) + " ";
     for_each_step(finish, [&](const Coat&, const Step& named) { names += named.name + " "; });
     for (const Dial& dial : finish.dials) names += "d" + dial.name + " ";
     for (const Ground& ground : finish.grounds) names += "g" + ground.name + " ";
@@ -149,7 +152,9 @@ const FormulaLine& LadderView::line_of(const LadderRow& row) const {
     const std::string key = (open ? "open " : "row ") + std::to_string(area.width()) + "x" +
                             std::to_string(area.height()) + " " + step.formula;
     std::unique_ptr<FormulaLine>& line = laid_out_[key];
-    if (line == nullptr) line = std::make_unique<FormulaLine>(step.formula, session_.finish(), area, open);
+    if (line == nullptr)
+        line = std::make_unique<FormulaLine>(step.formula, session_.finish(), session_.checked().catalogue.get(), area,
+                                             open);
     line->move_to(area.topLeft());
     return *line;
 }
