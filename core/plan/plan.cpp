@@ -136,7 +136,8 @@ private:
         const auto found = std::find_if(grounds.begin(), grounds.end(), [&](const Ground& ground) {
             return ground.name == name && ground.kind == GroundKind::picture;
         });
-        if (found == grounds.end() || numbers_.contains(name)) return;
+        // A step of the same name goes first, though it may have a fault.
+        if (found == grounds.end() || find_step(checked_, name) != nullptr) return;
         const auto symbol = std::make_shared<Typed>();
         symbol->kind = TypedKind::symbol;
         symbol->type = Type::vec4;

@@ -76,6 +76,21 @@ TEST_CASE("a picture among the grounds can be wanted beside steps; the line grid
     CHECK(lines->steps[1].picture.data == line_grid(64, 64).data);
 }
 
+TEST_CASE("a picture and a broken step of the same name are a fault, and no more") {
+    Finish finish = test::finish_of({{"scene", "nothing + 1"}, {"a", "0.5"}});
+    finish.grounds.push_back(test::picture_ground("scene", "none.png"));
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = test::checked(finish);
+    request.width = request.height = 8;
+    request.steps = {"scene", "a"};
+    const Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    REQUIRE(frame->steps.size() == 1);
+    CHECK(frame->steps[0].name == "a");
+}
+
 TEST_CASE("the line grid is the same on both sides of its middle and has straight lines") {
     const Picture grid = line_grid(96, 54);
     for (int y = 0; y < 54; ++y) {
