@@ -221,7 +221,7 @@ void LadderView::paint_words(QPainter& painter, const LadderRow& row, const Form
     }
     if (row.name == selected_shown_) {
         const Step& step = session_.finish().coats[row.coat].steps[row.step];
-        for (const LiveWord& word : live_words(session_.checked(), step.formula)) {
+        for (const LiveWord& word : words(step.formula)) {
             if (word.kind != LiveKind::colour) continue;
             const QRect area = line.area_of({word.span.begin, word.span.begin + 4});
             painter.fillRect(QRect(area.left(), area.bottom() - 1, area.width(), 3), theme::swatch(word.colour));
@@ -356,7 +356,7 @@ void LadderView::paint_threads(QPainter& painter) const {
         if (const LadderRow* row = find_row(rows_, source)) paint_thread(painter, *row, *own, lane++ % 4, false);
     }
     lane = 0;
-    for (const std::string& user : users_of(session_.finish(), centre)) {
+    for (const std::string& user : users(centre)) {
         if (const LadderRow* row = find_row(rows_, user)) paint_thread(painter, *own, *row, 4 - lane++ % 2, true);
     }
 }
@@ -368,7 +368,7 @@ void LadderView::paint_chips(QPainter& painter) {
     std::vector<std::string> above;
     std::vector<std::string> below;
     std::vector<std::string> ends = sources_of(session_, centre);
-    for (const std::string& user : users_of(session_.finish(), centre)) ends.push_back(user);
+    for (const std::string& user : users(centre)) ends.push_back(user);
     for (const std::string& end : ends) {
         const LadderRow* row = find_row(rows_, end);
         if (row == nullptr) continue;

@@ -80,17 +80,18 @@ void LadderView::rebuild() {
     metrics.width = viewport()->width();
     const QRect room(0, 0, open_formula_width(metrics.width), 17);
     constexpr int most_lines = 12;
-    metrics.formula_height =
-        step == nullptr ? 0
-        : editing_ == Editing::formula
-            ? formula_editor_->wanted_height()
-            : std::min(FormulaLine(step->formula, finish, session_.checked().catalogue.get(), room, true).height(),
-                       17 * most_lines);
+    forget_what_changed();
+    if (step != nullptr && editing_ == Editing::formula) {
+        metrics.formula_height = formula_editor_->wanted_height();
+    } else {
+        metrics.formula_height =
+            step == nullptr ? 0 : std::min(laid_out(step->formula, room, true).height(), 17 * most_lines);
+    }
     const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
     fault_mends_.clear();
     if (checked != nullptr && checked->fault)
         fault_mends_ = mends_of_fault(session_.checked(), selected_shown_, *checked->fault);
-    lines_ = row_lines(session_, selected_shown_, fault_mends_);
+    lines_ = row_lines(session_, selected_shown_, users(selected_shown_), fault_mends_);
     metrics.lines = std::max(1, static_cast<int>(lines_.size()));
     const QStringList words = filter_.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
     if (!words.isEmpty()) {
@@ -101,15 +102,6 @@ void LadderView::rebuild() {
         };
     }
     rows_ = ladder_rows(finish, selected_shown_, metrics);
-    // Another catalogue may say its operations in other words.
-    std::string names = std::to_string(reinterpret_cast<std::uintptr_t>(session_.checked().catalogue.get())) + " ";
-    for_each_step(finish, [&](const Coat&, const Step& named) { names += named.name + " "; });
-    for (const Dial& dial : finish.dials) names += "d" + dial.name + " ";
-    for (const Ground& ground : finish.grounds) names += "g" + ground.name + " ";
-    for (const Response& response : finish.responses) names += "r" + response.name + " ";
-    constexpr std::size_t most_kept = 500;
-    if (names != names_laid_out_ || laid_out_.size() > most_kept) laid_out_.clear();
-    names_laid_out_ = std::move(names);
     hovered_word_.reset();
     const int height = rows_.empty() ? 0 : rows_.back().area.bottom() + 1;
     verticalScrollBar()->setPageStep(viewport()->height());
@@ -118,6 +110,29 @@ void LadderView::rebuild() {
     place_editors();
     tell_rows_in_view();
     viewport()->update();
+}
+
+// What was made of formulas is kept as long as they, and the names in them, mean the same.
+void LadderView::forget_what_changed() {
+    const Finish& finish = session_.finish();
+    // Another catalogue may say its operations in other words.
+    std::string names = std::to_string(reinterpret_cast<std::uintptr_t>(session_.checked().catalogue.get())) + " ";
+    std::string formulas;
+    for_each_step(finish, [&](const Coat&, const Step& named) {
+        names += named.name + " ";
+        formulas += named.formula + "\n";
+    });
+    for (const Dial& dial : finish.dials) names += "d" + dial.name + " ";
+    for (const Ground& ground : finish.grounds) names += "g" + ground.name + " ";
+    for (const Response& response : finish.responses) names += "r" + response.name + " ";
+    constexpr std::size_t most_kept = 500;
+    if (names != names_laid_out_ || laid_out_.size() > most_kept) laid_out_.clear();
+    if (names != names_laid_out_ || formulas != formulas_read_) {
+        users_.clear();
+        words_.clear();
+    }
+    names_laid_out_ = std::move(names);
+    formulas_read_ = std::move(formulas);
 }
 
 void LadderView::tell_rows_in_view() {
@@ -145,18 +160,33 @@ void LadderView::set_shows_values(bool values) {
     viewport()->update();
 }
 
-const FormulaLine& LadderView::line_of(const LadderRow& row) const {
-    const Step& step = session_.finish().coats[row.coat].steps[row.step];
-    const bool open = row.name == selected_shown_;
-    const QRect area = row.formula_area.translated(-scrolled());
-    const std::string key = (open ? "open " : "row ") + std::to_string(area.width()) + "x" +
-                            std::to_string(area.height()) + " " + step.formula;
+const FormulaLine& LadderView::laid_out(const std::string& formula, const QRect& area, bool open) const {
+    const std::string key =
+        (open ? "open " : "row ") + std::to_string(area.width()) + "x" + std::to_string(area.height()) + " " + formula;
     std::unique_ptr<FormulaLine>& line = laid_out_[key];
-    if (line == nullptr)
-        line = std::make_unique<FormulaLine>(step.formula, session_.finish(), session_.checked().catalogue.get(), area,
-                                             open);
+    if (line == nullptr) {
+        const Catalogue* catalogue = session_.checked().catalogue.get();
+        line = std::make_unique<FormulaLine>(formula, session_.finish(), catalogue, area, open);
+    }
     line->move_to(area.topLeft());
     return *line;
+}
+
+const FormulaLine& LadderView::line_of(const LadderRow& row) const {
+    const Step& step = session_.finish().coats[row.coat].steps[row.step];
+    return laid_out(step.formula, row.formula_area.translated(-scrolled()), row.name == selected_shown_);
+}
+
+const std::vector<std::string>& LadderView::users(const std::string& step) const {
+    const auto [found, fresh] = users_.try_emplace(step);
+    if (fresh) found->second = users_of(session_.finish(), step);
+    return found->second;
+}
+
+const std::vector<LiveWord>& LadderView::words(const std::string& formula) const {
+    const auto [found, fresh] = words_.try_emplace(formula);
+    if (fresh) found->second = live_words(session_.checked(), formula);
+    return found->second;
 }
 
 void LadderView::finish_changed() {

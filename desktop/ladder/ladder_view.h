@@ -128,6 +128,7 @@ private:
     };
 
     void rebuild();
+    void forget_what_changed();
     void finish_changed();
     void place_editors();
     void reveal(const std::string& step);
@@ -136,7 +137,10 @@ private:
     const LadderRow* selected_row() const { return find_row(rows_, selected_shown_); }
     QPoint scrolled() const;
     std::size_t current_coat() const;
+    const FormulaLine& laid_out(const std::string& formula, const QRect& area, bool open) const;
     const FormulaLine& line_of(const LadderRow& row) const;
+    const std::vector<std::string>& users(const std::string& step) const;
+    const std::vector<LiveWord>& words(const std::string& formula) const;
 
     // Painting.
     void paint_coat(QPainter& painter, const LadderRow& row) const;
@@ -204,6 +208,10 @@ private:
     /// Formulas as they were laid out, by text and size; anew when names mean something else.
     mutable std::map<std::string, std::unique_ptr<FormulaLine>> laid_out_;
     std::string names_laid_out_;
+    std::string formulas_read_;
+    /// Who uses a step, and the words of a formula, as long as no formula changes: reading them again costs time.
+    mutable std::map<std::string, std::vector<std::string>> users_;
+    mutable std::map<std::string, std::vector<LiveWord>> words_;
     std::string selected_shown_;
     std::string hovered_;
     QString filter_;

@@ -15,7 +15,8 @@ QString joined_names(const std::vector<std::string>& names) {
     return list.join(QStringLiteral(", "));
 }
 
-std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<Mend>& fault_mends) {
+std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<std::string>& users,
+                               const std::vector<Mend>& fault_mends) {
     std::vector<RowLine> lines;
     const Step* written = find_step(session.finish(), step);
     const CheckedStep* checked = find_step(session.checked(), step);
@@ -30,7 +31,6 @@ std::vector<RowLine> row_lines(const Session& session, const std::string& step, 
         lines.push_back({qs(warning.message), theme::vermilion_text, {}, true});
         if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
     }
-    const std::vector<std::string> users = users_of(session.finish(), step);
     const bool last = finished_step(session.checked()) == step;
     lines.push_back({!users.empty() ? Session::tr("used by %1").arg(joined_names(users))
                      : last         ? Session::tr("the finished picture")

@@ -21,8 +21,9 @@ struct RowLine {
     bool marked = false;  ///< has the mark of what is wrong before it
 };
 
-/// The lines of a step, faults first. A fault's mends are found anew only if the finish has changed.
-std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<Mend>& fault_mends);
+/// The lines of a step, which `users` use, faults first.
+std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<std::string>& users,
+                               const std::vector<Mend>& fault_mends);
 
 /// Where the mends of a line that begins at `area` stand.
 std::vector<QRect> mend_areas(const RowLine& line, const QRect& area);
