@@ -19,10 +19,7 @@ Fault unknown(std::string_view name) {
     return edit_fault("edit.unknown", name, "nothing is called '" + std::string(name) + "'", "");
 }
 
-bool is_known_word(std::string_view name) {
-    return is_builtin_name(name) || name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" ||
-           name == "aspect" || name == "time";
-}
+bool is_known_word(std::string_view name) { return is_builtin_name(name) || is_known_name(name); }
 
 Result<Done> check_new_name(const Finish& finish, const std::string& name) {
     if (!is_identifier(name)) {
@@ -57,6 +54,11 @@ auto step_at(Finish& finish, StepPlace place) {
 bool uses(std::string_view formula, std::string_view name) { return rename_in_formula(formula, name, "*") != formula; }
 
 }  // namespace
+
+bool is_known_name(std::string_view name) {
+    return name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" || name == "aspect" ||
+           name == "time";
+}
 
 bool is_name_taken(const Finish& finish, std::string_view name) {
     const auto named = [&](const auto& thing) { return thing.name == name; };

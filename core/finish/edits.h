@@ -12,6 +12,9 @@ namespace lacquer {
 /// True if a step, dial, ground or response has this name.
 bool is_name_taken(const Finish& finish, std::string_view name);
 
+/// True for what every step knows: uv, pixel, frame_size, pixel_size, aspect, time.
+bool is_known_name(std::string_view name);
+
 /// `wish`, or `wish_2`, `wish_3`, ... : a name that nothing has yet.
 std::string free_name(const Finish& finish, std::string_view wish);
 

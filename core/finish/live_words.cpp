@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/edits.h"
 #include "core/lang/builtins.h"
 #include "core/lang/code.h"
 #include "core/lang/expression.h"
@@ -83,8 +84,7 @@ private:
             kind = LiveKind::ground;
         } else {
             kind = LiveKind::known;
-            return name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" ||
-                   name == "aspect" || name == "time";
+            return is_known_name(name);
         }
         return true;
     }
@@ -164,6 +164,11 @@ std::string number_text(double value, double increment) {
     if (!(increment > 0)) return shortest_number(value);
     const int decimals = std::clamp(static_cast<int>(std::ceil(-std::log10(increment) - 1e-9)), 0, 9);
     return plain_number(std::round(value / increment) * increment, decimals);
+}
+
+std::string apart_from_sign(std::string_view formula, Span span, std::string text) {
+    const bool touches = span.begin > 0 && span.begin <= formula.size() && formula[span.begin - 1] == '-';
+    return touches && text.starts_with('-') ? " " + text : text;
 }
 
 std::string colour_formula(const DialValue& colour, std::optional<double> opacity) {

@@ -36,6 +36,9 @@ std::vector<LiveWord> live_words(const CheckedFinish& checked, std::string_view 
 /// The number as it is written into a formula, in whole increments: "0.35", "12".
 std::string number_text(double value, double increment);
 
+/// `text` as it can stand at `span` of the formula: two minus signs in a row would be one of their own.
+std::string apart_from_sign(std::string_view formula, Span span, std::string text);
+
 /// The colour as a formula writes it: "vec3(0.8, 0.06, 0.02)", with an opacity "vec4(0.8, 0.06, 0.02, 1)".
 std::string colour_formula(const DialValue& colour, std::optional<double> opacity = std::nullopt);
 

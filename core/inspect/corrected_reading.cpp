@@ -1,5 +1,6 @@
 // A picture read at places that were corrected for the frame's shape, which serve distance only.
 #include <algorithm>
+#include <cmath>
 
 #include "core/finish/step_edits.h"
 #include "core/inspect/formula_parts.h"
@@ -10,7 +11,7 @@ namespace lacquer {
 
 namespace {
 
-// The share of places that lie well outside the picture, or how much of it is never reached.
+// True if the places reach well beyond the picture, or leave much of it out.
 bool crops_or_squeezes(const DrawnStep& where) {
     float left = HUGE_VALF;
     float right = -HUGE_VALF;

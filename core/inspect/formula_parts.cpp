@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/lang/code.h"
 #include "core/lang/expression.h"
@@ -30,7 +31,7 @@ void collect_readings(const Expression& e, std::vector<Reading>& found) {
 void collect(const CheckedFinish& checked, const Expression& e, std::vector<HandedOver>& found) {
     for (const Expression& arg : e.args) collect(checked, arg, found);
     if (e.kind != ExpressionKind::call) return;
-    if (e.text == "mix" && e.args.size() == 3) found.push_back({"mask", e.text, e.args[2].span, false});
+    if (e.text == "mix" && e.args.size() == 3) found.push_back({"mask", e.args[2].span, false});
     const auto operation = checked.catalogue->operations.find(e.text);
     if (operation == checked.catalogue->operations.end()) return;
     const auto& arguments = operation->second.arguments;
@@ -39,11 +40,13 @@ void collect(const CheckedFinish& checked, const Expression& e, std::vector<Hand
     for (std::size_t i = 0; i < given; ++i)
         centred = centred || (arguments[i].name == "centring" && e.args[i].value != 0);
     for (std::size_t i = 0; i < given; ++i) {
-        if (!arguments[i].picture) found.push_back({arguments[i].role, e.text, e.args[i].span, centred});
+        if (!arguments[i].picture) found.push_back({arguments[i].role, e.args[i].span, centred});
     }
 }
 
 }  // namespace
+
+std::string percent(double share) { return share < 0.01 ? "under 1 %" : plain_number(share * 100, 0) + " %"; }
 
 void for_each_formula(const CheckedFinish& checked, const std::function<void(const Step&, const Typed&)>& visit) {
     for_each_step(*checked.finish, [&](const Coat& coat, const Step& step) {

@@ -16,6 +16,9 @@ inline std::string words_of(const std::string& formula, Span span) {
                                                                 : std::string();
 }
 
+/// A share of the pixels as words: "12 %", "under 1 %".
+std::string percent(double share);
+
 /// Calls `visit(const Step&, const Typed&)` on the steps that are on and whose formulas are single expressions without
 /// a fault.
 void for_each_formula(const CheckedFinish& checked, const std::function<void(const Step&, const Typed&)>& visit);
@@ -28,8 +31,7 @@ std::vector<std::string> names_in(const Finish& finish, const std::string& formu
 
 /// An argument of an operation or of `mix`, as it was handed over.
 struct HandedOver {
-    std::string role;       ///< as in the operation's file; of mix "mask"
-    std::string operation;  ///< what is called
+    std::string role;  ///< as in the operation's file; of mix "mask"
     Span span;
     bool centred = false;  ///< the call has a choice `centring`, and it is made
 };

@@ -24,8 +24,6 @@ double share_outside(const DrawnStep& drawn, int part) {
     return static_cast<double>(outside) / drawn.picture.width / drawn.picture.height;
 }
 
-std::string percent(double share) { return share < 0.01 ? "under 1 %" : plain_number(share * 100, 0) + " %"; }
-
 Mend clamp_mend(const std::string& step, Span span, const std::string& words) {
     return {"hold it to 0..1", [step, span, held = "clamp(" + words + ", 0.0, 1.0)"](const Finish& finish) {
                 return replace_words(finish, step, span, held);

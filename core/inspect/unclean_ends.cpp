@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/inspect/formula_parts.h"
 #include "core/inspect/inspection.h"
 
 namespace lacquer {
@@ -36,8 +37,6 @@ double share_opaque(const DrawnStep& now) {
     }
     return static_cast<double>(opaque) / now.picture.width / now.picture.height;
 }
-
-std::string percent(double share) { return share < 0.01 ? "under 1 %" : plain_number(share * 100, 0) + " %"; }
 
 // Moves an end of the range, and the setting of the response that alone drives the dial there.
 Mend wider(const Dial& dial, bool start, double to) {

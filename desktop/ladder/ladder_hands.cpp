@@ -108,9 +108,7 @@ void LadderView::mouseMoveEvent(QMouseEvent* event) {
         }
         LiveWord set = word;
         if (fine < 1 && !word.whole && word.kind == LiveKind::number) set.increment *= fine;
-        const std::string text =
-            number_text(dragged_value_, word.whole || word.kind == LiveKind::choice ? 1 : set.increment);
-        set_number(dragged_word_->step, set, dragged_value_, true);
+        const std::string text = set_number(dragged_word_->step, set, dragged_value_, true);
         word.span.end = word.span.begin + static_cast<std::uint32_t>(text.size());
         return;
     }

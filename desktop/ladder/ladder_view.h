@@ -97,7 +97,6 @@ public:
 
 signals:
     void wants_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
-    void wants_replacing();
     void wants_dial(const QString& dial);
 
 protected:
@@ -164,7 +163,8 @@ private:
     void edit_number(const WordAt& at);
     void choose_name(const WordAt& at);
     void choose_of(const WordAt& at);
-    void set_number(const std::string& step, const LiveWord& word, double value, bool dragging);
+    /// Gives the text that was written.
+    std::string set_number(const std::string& step, const LiveWord& word, double value, bool dragging);
     void end_word(bool keep);
     void replace_word(const std::string& step, Span span, const std::string& text, const QString& what,
                       const std::string& merge_key = {});

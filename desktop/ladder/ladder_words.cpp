@@ -135,11 +135,14 @@ void LadderView::replace_word(const std::string& step, Span span, const std::str
     session_.edit(std::move(*changed), what, merge_key);
 }
 
-void LadderView::set_number(const std::string& step, const LiveWord& word, double value, bool dragging) {
-    const std::string text = number_text(value, word.whole ? 1 : word.increment);
-    // A number that becomes negative behind an operator keeps its sign apart from it.
+std::string LadderView::set_number(const std::string& step, const LiveWord& word, double value, bool dragging) {
+    const Step* found = find_step(session_.finish(), step);
+    if (found == nullptr) return {};
+    const std::string text =
+        apart_from_sign(found->formula, word.span, number_text(value, word.whole ? 1 : word.increment));
     const std::string key = dragging ? "number " + step + " " + std::to_string(word.span.begin) : std::string();
     replace_word(step, word.span, text, tr("Set a number of %1 to %2").arg(qs(shown_name(step)), qs(text)), key);
+    return text;
 }
 
 void LadderView::change_number(double increments) {
@@ -147,7 +150,7 @@ void LadderView::change_number(double increments) {
     if (!at || !is_number(at->word)) {
         return session_.say(tr("Go to a number first, with the left and right arrow keys"));
     }
-    double next = at->word.value + increments * at->word.increment * (is_number(at->word) && at->word.range ? 1 : 10);
+    double next = at->word.value + increments * at->word.increment * (at->word.range ? 1 : 10);
     if (at->word.kind == LiveKind::choice) {
         const double last = static_cast<double>(at->word.choices.size()) - 1;
         next = std::clamp(at->word.value + (increments > 0 ? 1.0 : -1.0), 0.0, last);
@@ -198,7 +201,9 @@ void LadderView::end_word(bool keep) {
     if (keep && at && typed != qs(at->word.text)) {
         const auto value = computed(typed);
         if (value) {
-            const std::string text = at->word.whole ? number_text(*value, 1) : shortest_number(*value);
+            const Step* step = find_step(session_.finish(), at->step);
+            std::string text = at->word.whole ? number_text(*value, 1) : shortest_number(*value);
+            if (step != nullptr) text = apart_from_sign(step->formula, at->word.span, std::move(text));
             replace_word(at->step, at->word.span, text,
                          tr("Set a number of %1 to %2").arg(qs(shown_name(at->step)), qs(text)));
         } else {
@@ -237,7 +242,7 @@ void LadderView::offer_names(const std::string& step, const QString& title, QPoi
     };
     offer.taken = [names = std::move(names), take](int index) { take(names[static_cast<std::size_t>(index)]); };
     chooser_.open(at, std::move(offer));
-    session_.ask_candidates_for(step, formulas);
+    session_.ask_candidates(step, TryOnUse::replace, formulas);
 }
 
 void LadderView::choose_name(const WordAt& at) {
@@ -362,7 +367,7 @@ void LadderView::complete() {
     completion_list_->setGeometry(std::max(4, below.x()), std::max(4, top), 440, height);
     completion_list_->show();
     completion_list_->raise();
-    session_.ask_candidates_for(session_.selected(), formulas);
+    session_.ask_candidates(session_.selected(), TryOnUse::replace, formulas);
 }
 
 void LadderView::hide_completion() { completion_list_->hide(); }

@@ -131,6 +131,9 @@ void Session::finish_replaced() {
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
     if (!shown_.empty() && find_step(finish(), shown_) == nullptr) shown_.clear();
+    // What is gone can be neither pinned nor compared with.
+    if (find_step(finish(), look_.pinned) == nullptr) look_.pinned.clear();
+    if (find_step(finish(), look_.curtain_other) == nullptr) look_.curtain_other.clear();
     time_ = std::min(time_, finish().length);
     for (auto held = held_.begin(); held != held_.end();) {
         held = find_dial(finish(), held->first) == nullptr ? held_.erase(held) : std::next(held);
@@ -205,19 +208,10 @@ void Session::set_probe_points(std::vector<PixelPoint> points) {
     ask_probe();
 }
 
-void Session::ask_candidates(const std::vector<std::string>& formulas, TryOnUse use) {
+void Session::ask_candidates(const std::string& at, TryOnUse use, const std::vector<std::string>& formulas) {
     candidates_.clear();
     RenderRequest small = request_for({});
-    small.checked = std::make_shared<const CheckedFinish>(candidates_on(*checked_, selected_, use, formulas));
-    for (std::size_t i = 0; i < formulas.size(); ++i) small.steps.push_back(candidate_name(i));
-    make_small(small);
-    if (!small.steps.empty()) render_->ask_candidates(std::move(small));
-}
-
-void Session::ask_candidates_for(const std::string& step, const std::vector<std::string>& formulas) {
-    candidates_.clear();
-    RenderRequest small = request_for({});
-    small.checked = std::make_shared<const CheckedFinish>(candidates_on(*checked_, step, TryOnUse::replace, formulas));
+    small.checked = std::make_shared<const CheckedFinish>(candidates_on(*checked_, at, use, formulas));
     for (std::size_t i = 0; i < formulas.size(); ++i) small.steps.push_back(candidate_name(i));
     make_small(small);
     if (!small.steps.empty()) render_->ask_candidates(std::move(small));
@@ -327,7 +321,11 @@ void Session::ask_probe() {
     }
     if (steps.empty()) return;
     RenderRequest request = request_for(std::move(steps));
-    request.points = probe_points_;
+    // A smaller frame since: each stays the one it was, at the border.
+    const QSize frame = looked_frame();
+    for (const PixelPoint& point : probe_points_) {
+        request.points.push_back({std::min(point.x, frame.width() - 1), std::min(point.y, frame.height() - 1)});
+    }
     render_->ask_probe(std::move(request));
 }
 

@@ -103,11 +103,9 @@ public:
     const Warnings& warnings() const { return warnings_; }
     bool inspected() const { return render_->inspected() && !inspect_timer_.isActive(); }
 
-    // Candidates: formulas that might stand below the selected step or in its place.
-    /// Asks for small pictures of these; they come under `candidate_name(index)`.
-    void ask_candidates(const std::vector<std::string>& formulas, TryOnUse use);
-    /// The same for formulas in place of a step.
-    void ask_candidates_for(const std::string& step, const std::vector<std::string>& formulas);
+    // Candidates: formulas that might stand at a place.
+    /// Asks for small pictures of formulas below a step or in its place; they come under `candidate_name(index)`.
+    void ask_candidates(const std::string& at, TryOnUse use, const std::vector<std::string>& formulas);
     const Thumbnails& candidates() const { return candidates_; }
     /// Shows a candidate on the stage until it is put away or something is changed.
     void show_candidate(const std::string& formula, TryOnUse use, const std::string& words = {});

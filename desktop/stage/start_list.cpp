@@ -86,8 +86,6 @@ void StartList::set_recent(const QStringList& paths) {
     if (paths == recent_) return;
     recent_ = paths;
     cancel_.request();
-    if (drawing_.joinable()) drawing_.join();
-    cancel_ = Cancel();
     clear();
     if (isVisible()) fill();
 }
@@ -128,6 +126,8 @@ void StartList::fill() {
             add(path, file.completeBaseName(), tr("Worked on of late: %1").arg(path));
     }
     for (const Demo& demo : demos_in(folder)) add(demo.path, demo.name, demo.brief);
+    if (drawing_.joinable()) drawing_.join();
+    cancel_ = Cancel();
     drawing_ = std::thread([this, paths = std::move(paths), cancel = cancel_] {
         WorkerPool pool(1);
         Renderer renderer(pool);
@@ -136,7 +136,11 @@ void StartList::fill() {
             const QImage image = drawn(paths[i], renderer, pool, cancel);
             if (image.isNull()) continue;
             QMetaObject::invokeMethod(
-                this, [this, row = static_cast<int>(i), image] { set_picture(row, image); }, Qt::QueuedConnection);
+                this,
+                [this, cancel, row = static_cast<int>(i), image] {
+                    if (!cancel.requested()) set_picture(row, image);
+                },
+                Qt::QueuedConnection);
         }
     });
 }

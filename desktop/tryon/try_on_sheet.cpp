@@ -61,7 +61,7 @@ void TryOnSheet::open(const QRect& area, TryOnUse use) {
     show();
     raise();
     narrow();
-    session_.ask_candidates(formulas, use);
+    session_.ask_candidates(step, use, formulas);
     field_->setFocus();
 }
 

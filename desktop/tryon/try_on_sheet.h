@@ -19,7 +19,7 @@ class TryOnSheet : public QFrame {
 
 public:
     TryOnSheet(Session& session, QWidget* parent);
-    /// Opens over `area` for the selected step. `with_formula` goes on to the step's formula once one is taken.
+    /// Opens over `area` for the selected step.
     void open(const QRect& area, TryOnUse use);
     bool is_open() const { return open_; }
     /// The candidates that what is typed leaves, in their order.

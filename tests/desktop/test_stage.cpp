@@ -219,3 +219,13 @@ TEST_CASE("what is shown is copied and saved") {
     bench.action("save_picture");
     CHECK(bench.last_said.contains(QStringLiteral("cannot be written")));
 }
+
+TEST_CASE("a step that was pinned or compared with and is gone leaves the stage whole") {
+    BenchWindow bench(test::demo_path());
+    bench.session().select("rim");
+    bench.key(Qt::Key_P);
+    bench.window().stage().set_curtain_other("rim");
+    bench.session().open(qs(test::demo_path("lamp-glow")));
+    CHECK(bench.session().look().pinned.empty());
+    CHECK(bench.session().look().curtain_other.empty());
+}

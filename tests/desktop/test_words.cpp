@@ -45,6 +45,14 @@ TEST_CASE("a number is dragged where it stands, in any row, and all of the drag 
     CHECK(bench.formula_of("torn") == "reach + (spray - 0.411) * grain");
 }
 
+TEST_CASE("a number is dragged through zero behind a minus") {
+    BenchWindow bench;
+    bench.session().edit(test::finish_of({{"a", "uv.x-0.01"}}), QStringLiteral("tight"));
+    drag_word(bench, "a", "0.01", -200);
+    CHECK(bench.formula_of("a") == "uv.x- -0.01");
+    CHECK_FALSE(find_step(bench.session().checked(), "a")->fault);
+}
+
 TEST_CASE("a number is typed where it stands; what is computed is taken, what is no number is told") {
     BenchWindow bench(test::demo_path());
     bench.session().select("torn");

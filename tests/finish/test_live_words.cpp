@@ -82,3 +82,10 @@ TEST_CASE("numbers are written in whole increments") {
     CHECK(number_text(-0.0004, 0.001) == "0");
     CHECK(live_words(*test::checked(test::finish_of({})), "\"").empty());
 }
+
+TEST_CASE("a number that turns negative behind a minus does not become another sign") {
+    const std::string formula = "reach-0.5";
+    CHECK(apart_from_sign(formula, {6, 9}, "-0.1") == " -0.1");
+    CHECK(apart_from_sign(formula, {6, 9}, "0.4") == "0.4");
+    CHECK(apart_from_sign("-0.5", {0, 4}, "-0.7") == "-0.7");
+}
