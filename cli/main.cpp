@@ -1,6 +1,7 @@
 // lacquer-cli: Lacquer without a window.
 #include <fmt/core.h>
 
+#include <map>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -20,7 +21,9 @@ constexpr std::string_view help =
     "    prints how a finish is understood, from its formulas down to strips and shaders\n"
     "lacquer-cli catalogue [--sheet SHEET.png] [--pictures FOLDER]\n"
     "    prints what is known of the operations, or draws all of them on a sheet, or one by one\n"
-    "All take --operations FOLDER in place of the user's own folder of operations.\n";
+    "lacquer-cli scene harbour|lamp_room -o FILE.exr [--hour day|dusk|storm] [--at SECONDS] [--size WxH]\n"
+    "    writes a stand-in scene as a layered file: colour, depth, normals, positions, objects\n"
+    "All but the last take --operations FOLDER in place of the user's own folder of operations.\n";
 
 int run(const std::vector<std::string>& words) {
     const std::string verb = words.empty() ? "help" : words[0];
@@ -29,13 +32,17 @@ int run(const std::vector<std::string>& words) {
         return words.empty() ? 2 : 0;
     }
     lacquer::cli::Arguments arguments({words.begin() + 1, words.end()});
-    if (verb != "render" && verb != "explain" && verb != "catalogue") {
+    using Verb = lacquer::Result<lacquer::Done> (*)(lacquer::cli::Arguments&);
+    const std::map<std::string, Verb> verbs{{"render", lacquer::cli::render},
+                                            {"explain", lacquer::cli::explain},
+                                            {"catalogue", lacquer::cli::catalogue},
+                                            {"scene", lacquer::cli::scene}};
+    const auto chosen = verbs.find(verb);
+    if (chosen == verbs.end()) {
         fmt::print(stderr, "lacquer-cli: there is no '{}'\n{}", verb, help);
         return 2;
     }
-    const auto done = verb == "render"    ? lacquer::cli::render(arguments)
-                      : verb == "explain" ? lacquer::cli::explain(arguments)
-                                          : lacquer::cli::catalogue(arguments);
+    const auto done = chosen->second(arguments);
     if (done) return 0;
     fmt::print(stderr, "lacquer-cli: {}\n", to_text(done.fault()));
     return 1;

@@ -8,7 +8,9 @@
 #include "cli/verbs.h"
 #include "core/base/text.h"
 #include "core/finish/file.h"
+#include "core/finish/ground_pictures.h"
 #include "core/picture/files.h"
+#include "core/render/layer_view.h"
 #include "core/render/renderer.h"
 #include "core/render/view.h"
 
@@ -171,9 +173,12 @@ Result<Done> render(Arguments& arguments) {
     for (const Fault& fault : checked->faults) fmt::print(stderr, "{}\n", to_text(fault));
     const std::string& wanted = job.request.steps.front();
     const CheckedStep* step = find_step(*checked, wanted.empty() ? finished_step(*checked) : wanted);
-    if (step == nullptr && !wanted.empty()) {
+    if (step == nullptr && !wanted.empty() && !find_ground_picture(finish, wanted)) {
         std::vector<std::string> names;
         for (const CheckedStep& known : checked->steps) names.push_back(known.name);
+        for (const Ground& ground : finish.grounds) {
+            for (const GroundPicture& picture : ground_pictures(ground)) names.push_back(picture.name);
+        }
         return usage_fault("cli.step", "there is no step '" + wanted + "'", nearest_of(wanted, names));
     }
     if (step != nullptr && step->fault) return *step->fault;
@@ -190,7 +195,11 @@ Result<Done> render(Arguments& arguments) {
         return usage_fault("cli.empty", "there is nothing to draw", "the finish has no step and no ground");
     }
     const DrawnStep& drawn = frame->steps.front();
-    if (auto written = write_png(job.output, to_image(drawn.picture, drawn.type, pool)); !written) return written;
+    const auto ground = find_ground_picture(finish, drawn.name);
+    const bool layer = step == nullptr && ground && needs_layer_view(ground->picture.layer);
+    const Image8 image = layer ? to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool)
+                               : to_image(drawn.picture, drawn.type, pool);
+    if (auto written = write_png(job.output, image); !written) return written;
     fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", job.output, drawn.picture.width, drawn.picture.height,
                drawn.name, counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
     return Done{};

@@ -12,6 +12,9 @@ Result<Done> render(Arguments& arguments);
 /// Prints how a finish is understood: trees, passes, instructions, strips.
 Result<Done> explain(Arguments& arguments);
 
+/// Writes a stand-in scene as a layered file.
+Result<Done> scene(Arguments& arguments);
+
 /// Prints what is known of the operations.
 Result<Done> catalogue(Arguments& arguments);
 

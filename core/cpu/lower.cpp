@@ -66,7 +66,7 @@ Parts Lowering::symbol(const Typed& t) {
         if (scalar_of(t.type) != Scalar::real) parts = {convert_part(Scalar::real, scalar_of(t.type), parts[0])};
         return parts;
     }
-    if (t.symbol == SymbolKind::ground) return read_here(t.name, 4);
+    if (t.symbol == SymbolKind::ground) return read_here(t.name, width_of(t.type));
     if (t.name == "uv") return {emit(Op::uv_x, {}), emit(Op::uv_y, {})};
     if (t.name == "pixel") return {emit(Op::pixel_x, {}), emit(Op::pixel_y, {})};
     return each(static_cast<std::size_t>(width_of(t.type)),

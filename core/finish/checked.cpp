@@ -6,6 +6,7 @@
 #include <unordered_map>
 
 #include "core/base/text.h"
+#include "core/finish/ground_pictures.h"
 #include "core/finish/operation_steps.h"
 
 namespace lacquer {
@@ -55,16 +56,11 @@ private:
     std::set<std::string, std::less<>> known_ = {"uv", "pixel", "frame_size", "pixel_size", "aspect", "time"};
 };
 
-Symbol symbol_of(const Ground& ground) {
-    switch (ground.kind) {
-        case GroundKind::gradient:
-            return {SymbolKind::gradient, Type::vec4};
-        case GroundKind::curve:
-            return {SymbolKind::gradient, Type::number};
-        case GroundKind::picture:
-            break;
-    }
-    return {SymbolKind::ground, Type::vec4};
+void add_symbols(const Ground& ground, Scope& scope) {
+    if (ground.kind == GroundKind::gradient) scope.symbols[ground.name] = {SymbolKind::gradient, Type::vec4};
+    if (ground.kind == GroundKind::curve) scope.symbols[ground.name] = {SymbolKind::gradient, Type::number};
+    for (const GroundPicture& picture : ground_pictures(ground))
+        scope.symbols[picture.name] = {SymbolKind::ground, picture.type};
 }
 
 // The first name in the tree, of the wanted type, that is a step or ground: what a step that is off passes on.
@@ -126,7 +122,12 @@ private:
 
     void names() {
         NameCheck check(made_.faults);
-        for (const Ground& ground : finish().grounds) check.add(ground.name, "ground");
+        for (const Ground& ground : finish().grounds) {
+            check.add(ground.name, "ground");
+            for (const GroundPicture& picture : ground_pictures(ground)) {
+                if (picture.name != ground.name) check.add(picture.name, "layer of " + ground.name);
+            }
+        }
         for (const Response& response : finish().responses) check.add(response.name, "response");
         for (const Dial& dial : finish().dials) check.add(dial.name, "dial");
         for_each_step(finish(), [&](const Coat&, const Step& step) { check.add(step.name, "step"); });
@@ -194,7 +195,7 @@ private:
         scope.functions = &catalogue_.plain;
         scope.not_called = &catalogue_.not_called;
         for (const auto& [name, symbol] : dial_scope(finish()).symbols) scope.symbols[name] = symbol;
-        for (const Ground& ground : finish().grounds) scope.symbols[ground.name] = symbol_of(ground);
+        for (const Ground& ground : finish().grounds) add_symbols(ground, scope);
         for_each_step(finish(), [&](const Coat&, const Step& step) {
             scope.symbols.erase(step.name);
             scope.out_of_reach[step.name] =

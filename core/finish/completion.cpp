@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "core/base/text.h"
+#include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
 #include "core/lang/builtins.h"
 #include "core/lang/fitting.h"
@@ -209,9 +210,9 @@ private:
             add_value(known.name, CompletionKind::known, known.type, known.words);
         }
         for (const Ground& ground : finish.grounds) {
-            if (ground.kind == GroundKind::picture) {
-                add_value(ground.name, CompletionKind::picture, Type::vec4, "picture", true);
-            } else {
+            for (const GroundPicture& picture : ground_pictures(ground))
+                add_value(picture.name, CompletionKind::picture, picture.type, std::string(picture.words), true);
+            if (ground.kind == GroundKind::gradient || ground.kind == GroundKind::curve) {
                 const bool curve = ground.kind == GroundKind::curve;
                 add(ground.name, CompletionKind::gradient, "at(" + ground.name + ", t)", curve ? "curve" : "gradient",
                     wanted_.gradient);

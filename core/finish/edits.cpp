@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/finish/ground_pictures.h"
 #include "core/lang/builtins.h"
 #include "core/lang/rename.h"
 #include "core/lang/token.h"
@@ -64,6 +65,7 @@ bool is_name_taken(const Finish& finish, std::string_view name) {
     const auto named = [&](const auto& thing) { return thing.name == name; };
     return find_step(finish, name) != nullptr || std::any_of(finish.dials.begin(), finish.dials.end(), named) ||
            std::any_of(finish.grounds.begin(), finish.grounds.end(), named) ||
+           find_ground_picture(finish, name).has_value() ||
            std::any_of(finish.responses.begin(), finish.responses.end(), named);
 }
 
@@ -136,6 +138,18 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
             if (thing.name == old) thing.name = to;
         }
     };
+    // A scene's layers go by its name.
+    std::vector<std::pair<std::string, std::string>> names{{old, to}};
+    if (const Ground* ground = find_ground(finish, old); ground != nullptr) {
+        Ground renamed = *ground;
+        renamed.name = to;
+        const std::vector<GroundPicture> before = ground_pictures(*ground);
+        const std::vector<GroundPicture> after = ground_pictures(renamed);
+        for (std::size_t i = 1; i < before.size(); ++i) names.emplace_back(before[i].name, after[i].name);
+        for (Ground& marks : finish.grounds) {
+            if (marks.of == old) marks.of = to;
+        }
+    }
     rename_in(finish.grounds);
     rename_in(finish.responses);
     for (Dial& dial : finish.dials) {
@@ -146,7 +160,10 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
     for (Dial& dial : finish.dials) dial.formula = rename_in_formula(dial.formula, old, to);
     for (Coat& coat : finish.coats) {
         rename_in(coat.steps);
-        for (Step& step : coat.steps) step.formula = rename_in_formula(step.formula, old, to);
+        for (Step& step : coat.steps) {
+            for (const auto& [from_name, to_name] : names)
+                step.formula = rename_in_formula(step.formula, from_name, to_name);
+        }
     }
     return finish;
 }

@@ -18,13 +18,6 @@ const Dial* find_dial(const Finish& finish, std::string_view name) {
     return nullptr;
 }
 
-const Ground* first_picture(const Finish& finish) {
-    for (const Ground& ground : finish.grounds) {
-        if (ground.kind == GroundKind::picture) return &ground;
-    }
-    return nullptr;
-}
-
 std::size_t step_count(const Finish& finish) {
     std::size_t count = 0;
     for_each_step(finish, [&](const Coat&, const Step&) { ++count; });

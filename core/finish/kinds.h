@@ -53,4 +53,29 @@ constexpr std::optional<Filter> filter_named(std::string_view name) {
     return name == "nearest" ? std::optional<Filter>(Filter::nearest) : std::nullopt;
 }
 
+/// "linear", "srgb", "oklab", "smooth" or "hold".
+constexpr std::string_view stop_mix_name(StopMix mix) {
+    switch (mix) {
+        case StopMix::straight:
+            return "linear";
+        case StopMix::display:
+            return "srgb";
+        case StopMix::oklab:
+            return "oklab";
+        case StopMix::smooth:
+            return "smooth";
+        case StopMix::hold:
+            return "hold";
+    }
+    return "";
+}
+
+/// The way of that name.
+constexpr std::optional<StopMix> stop_mix_named(std::string_view name) {
+    for (const StopMix mix : {StopMix::straight, StopMix::display, StopMix::oklab, StopMix::smooth, StopMix::hold}) {
+        if (stop_mix_name(mix) == name) return mix;
+    }
+    return std::nullopt;
+}
+
 }  // namespace lacquer

@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/ground_pictures.h"
 #include "core/lang/builtins.h"
 #include "core/lang/code.h"
 #include "core/lang/expression.h"
@@ -80,7 +81,7 @@ private:
             kind = LiveKind::dial;
         } else if (named(finish_.responses)) {
             kind = LiveKind::response;
-        } else if (named(finish_.grounds)) {
+        } else if (named(finish_.grounds) || find_ground_picture(finish_, name)) {
             kind = LiveKind::ground;
         } else {
             kind = LiveKind::known;

@@ -5,8 +5,10 @@
 #include <cmath>
 
 #include "core/finish/file.h"
+#include "core/finish/json_fields.h"
 #include "core/finish/json_tree.h"
 #include "core/finish/kinds.h"
+#include "core/finish/read_ground.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -14,93 +16,6 @@ namespace lacquer {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-/// Most members of any list in a file.
-constexpr std::size_t max_members = 4096;
-constexpr double largest_number = 1e12;
-
-// Takes known keys out of an object one by one; what is left over is kept as it is.
-class Fields {
-public:
-    Fields(const Json& object, std::string path, std::string where, Faults& notices)
-        : path_(std::move(path)), where_(std::move(where)), notices_(notices) {
-        if (object.is_object()) {
-            left_ = object;
-        } else {
-            complain("", "an object");
-        }
-    }
-
-    std::string text(const char* key, std::string otherwise = {}) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (value.is_string()) return value.get<std::string>();
-        complain(key, "a text");
-        return otherwise;
-    }
-    bool flag(const char* key, bool otherwise) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (value.is_boolean()) return value.get<bool>();
-        complain(key, "true or false");
-        return otherwise;
-    }
-    double number(const char* key, double otherwise) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (is_number(value)) return value.get<double>();
-        complain(key, "a number");
-        return otherwise;
-    }
-    /// `count` numbers in a row, or false.
-    bool numbers(const char* key, std::size_t count, std::vector<double>& numbers) {
-        Json value;
-        if (!take(key, value)) return false;
-        if (value.is_array() && value.size() == count && std::all_of(value.begin(), value.end(), is_number)) {
-            numbers = value.get<std::vector<double>>();
-            return true;
-        }
-        complain(key, fmt::format("{} numbers", count));
-        return false;
-    }
-    bool take(const char* key, Json& value) {
-        const auto found = left_.find(key);
-        if (found == left_.end()) return false;
-        value = std::move(*found);
-        left_.erase(found);
-        return true;
-    }
-    /// Calls `read(Fields&)` for each object of a list.
-    template <class Read>
-    void each(const char* key, Read read) {
-        Json list;
-        if (!take(key, list)) return;
-        if (!list.is_array() || list.size() > max_members) {
-            complain(key, "a list of at most 4096");
-            return;
-        }
-        for (std::size_t i = 0; i < list.size(); ++i) {
-            Fields fields(list[i], fmt::format("{}{}[{}]", prefix(), key, i + 1), where_, notices_);
-            if (list[i].is_object()) read(fields);
-        }
-    }
-    void complain(const std::string& key, const std::string& wanted) {
-        std::string name = path_.empty() || key.empty() ? path_ + key : path_ + "." + key;
-        notices_.push_back({"file.value", fmt::format("'{}' should be {}", name, wanted), "its usual value was taken",
-                            Place{where_, {}, 0, 0}, Severity::warning});
-    }
-    const Json& left() const { return left_; }
-    static bool is_number(const Json& value) {
-        return value.is_number() && std::fabs(value.get<double>()) <= largest_number;
-    }
-
-private:
-    std::string prefix() const { return path_.empty() ? "" : path_ + "."; }
-    Json left_ = Json::object();
-    std::string path_;
-    std::string where_;
-    Faults& notices_;
-};
 
 bool setting_from_json(DialKind kind, const Json& json, DialValue& value) {
     switch (kind) {
@@ -196,45 +111,6 @@ Coat read_coat(Fields& fields) {
     });
     coat.extra = fields.left();
     return coat;
-}
-
-// A gradient's stops are a place and four parts, a curve's a place and a height.
-bool read_stops(Fields& fields, const char* key, std::size_t numbers, std::vector<Stop>& stops) {
-    Json list;
-    if (!fields.take(key, list)) return false;
-    const auto is_stop = [&](const Json& stop) {
-        return stop.is_array() && stop.size() == numbers && std::all_of(stop.begin(), stop.end(), Fields::is_number);
-    };
-    if (!list.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_stop)) {
-        fields.complain(key, fmt::format("a list of stops, each {} numbers", numbers));
-        return true;
-    }
-    for (const Json& each : list) {
-        Stop stop{each[0].get<double>(), {0, 0, 0, 1}};
-        for (std::size_t c = 1; c < numbers; ++c) stop.value[c - 1] = each[c].get<double>();
-        stops.push_back(stop);
-    }
-    return true;
-}
-
-Ground read_ground(Fields& fields) {
-    Ground ground;
-    ground.name = fields.text("name");
-    if (read_stops(fields, "gradient", 5, ground.stops)) {
-        ground.kind = GroundKind::gradient;
-    } else if (read_stops(fields, "curve", 2, ground.stops)) {
-        ground.kind = GroundKind::curve;
-    } else {
-        ground.path = fields.text("picture");
-        ground.data = fields.flag("data", false);
-        const auto wrap = wrap_named(fields.text("wrap", "clamp"));
-        if (!wrap) fields.complain("wrap", "clamp, repeat or mirror");
-        const auto filter = filter_named(fields.text("filter", "linear"));
-        if (!filter) fields.complain("filter", "linear or nearest");
-        ground.sampling = {wrap.value_or(Wrap::clamp), filter.value_or(Filter::linear)};
-    }
-    ground.extra = fields.left();
-    return ground;
 }
 
 void read_frame(Fields& fields, Finish& finish) {

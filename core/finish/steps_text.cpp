@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/ground_pictures.h"
 #include "core/lang/rename.h"
 #include "core/lang/token.h"
 
@@ -43,9 +44,16 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
     };
     copy(finish.dials, fragment.dials);
     copy(finish.responses, fragment.responses);
+    for (const Ground& ground : finish.grounds) {
+        for (const GroundPicture& picture : ground_pictures(ground)) {
+            if (!names.contains(picture.name)) continue;
+            names.insert(ground.name);
+            if (!ground.of.empty()) names.insert(ground.of);
+        }
+    }
     copy(finish.grounds, fragment.grounds);
     for (Ground& ground : fragment.grounds) {
-        if (ground.kind == GroundKind::picture) ground.path = picture_path(finish_path, ground.path);
+        for (std::string* path : paths_of(ground)) *path = picture_path(finish_path, *path);
     }
     for (const CueKind& cue : finish.cues) {
         const bool heard = std::any_of(fragment.responses.begin(), fragment.responses.end(),
@@ -167,7 +175,7 @@ private:
         }
     }
     void fit(Ground& ground) const {
-        if (ground.kind == GroundKind::picture) ground.path = stored_picture_path(finish_path_, ground.path);
+        for (std::string* path : paths_of(ground)) *path = stored_picture_path(finish_path_, *path);
     }
     void fit(Dial& dial) const { dial.formula = renamed(std::move(dial.formula)); }
     void fit(Response&) const {}

@@ -97,23 +97,98 @@ std::string response_text(const Response& response) {
     return one_line(object);
 }
 
+void append_sampling(Json& object, const Sampling& sampling) {
+    if (sampling.wrap != Wrap::clamp) object["wrap"] = wrap_name(sampling.wrap);
+    if (sampling.filter != Filter::linear) object["filter"] = filter_name(sampling.filter);
+}
+
+void append_between(Json& object, StopMix mix) {
+    if (mix != StopMix::straight) object["between"] = stop_mix_name(mix);
+}
+
+void append_scene(Json& object, const SceneView& scene) {
+    const auto point = [](Vec3 v) { return Json{v.x, v.y, v.z}; };
+    object["scene"] = scene.place;
+    object["hour"] = name_of(scene.hour);
+    object["eye"] = point(scene.camera.eye);
+    object["target"] = point(scene.camera.target);
+    object["field"] = scene.camera.field;
+    if (scene.path.empty()) return;
+    object["path"] = Json::array();
+    for (const CameraKey& key : scene.path) {
+        const Camera& c = key.camera;
+        object["path"].push_back({key.seconds, c.eye.x, c.eye.y, c.eye.z, c.target.x, c.target.y, c.target.z, c.field});
+    }
+}
+
+Json layers_of(const CaptureLayers& layers) {
+    Json object = Json::object();
+    const auto put = [&](const char* key, const std::string& layer) {
+        if (!layer.empty()) object[key] = layer;
+    };
+    put("colour", layers.colour);
+    put("depth", layers.depth);
+    put("normal", layers.normal);
+    put("position", layers.position);
+    put("id", layers.id);
+    return object;
+}
+
+Json parts_of(const Sprite& sprite) {
+    Json parts = Json::array();
+    for (const SpritePart& part : sprite.parts) {
+        Json object = {{"part", part.name}, {"picture", part.path}, {"at", {part.x, part.y}}};
+        if (!part.layer.empty()) object["layer"] = part.layer;
+        if (!part.normal.empty()) object["normal"] = part.normal;
+        if (part.scale != 1) object["scale"] = part.scale;
+        if (part.share != 1) object["share"] = part.share;
+        parts.push_back(std::move(object));
+    }
+    return parts;
+}
+
 std::string ground_text(const Ground& ground) {
     Json object = {{"name", ground.name}};
     switch (ground.kind) {
         case GroundKind::picture:
             object["picture"] = ground.path;
             if (ground.data) object["data"] = true;
-            if (ground.sampling.wrap != Wrap::clamp) object["wrap"] = wrap_name(ground.sampling.wrap);
-            if (ground.sampling.filter != Filter::linear) object["filter"] = filter_name(ground.sampling.filter);
+            if (ground.cells != SheetCells())
+                object["cells"] = {ground.cells.columns, ground.cells.rows, ground.cells.count, ground.cells.rate};
+            append_sampling(object, ground.sampling);
+            break;
+        case GroundKind::scene:
+            append_scene(object, ground.scene);
+            if (!ground.of.empty()) object["camera_of"] = ground.of;
+            append_sampling(object, ground.sampling);
+            break;
+        case GroundKind::capture:
+            object["capture"] = ground.path;
+            if (ground.layers != CaptureLayers()) object["layers"] = layers_of(ground.layers);
+            append_sampling(object, ground.sampling);
+            break;
+        case GroundKind::sprite:
+            object["sprite"] = parts_of(ground.sprite);
+            object["size"] = {ground.sprite.width, ground.sprite.height};
+            append_sampling(object, ground.sampling);
+            break;
+        case GroundKind::marks:
+            object["marks"] = ground.ids;
+            object["of"] = ground.of;
             break;
         case GroundKind::gradient:
             object["gradient"] = Json::array();
             for (const Stop& s : ground.stops)
                 object["gradient"].push_back({s.at, s.value[0], s.value[1], s.value[2], s.value[3]});
+            append_between(object, ground.between);
             break;
         case GroundKind::curve:
             object["curve"] = Json::array();
             for (const Stop& s : ground.stops) object["curve"].push_back({s.at, s.value[0]});
+            append_between(object, ground.between);
+            break;
+        case GroundKind::table:
+            object["table"] = ground.path;
             break;
     }
     append(object, ground.extra);

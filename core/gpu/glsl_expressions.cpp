@@ -167,7 +167,7 @@ std::string GlslExpressions::read_here(const std::string& source) {
 }
 
 std::string GlslExpressions::symbol(const Typed& t) {
-    if (t.symbol == SymbolKind::ground) return read_here(t.name);
+    if (t.symbol == SymbolKind::ground) return read_here(t.name) + picture_parts(t.type);
     if (t.symbol == SymbolKind::step) {
         if (std::find(pass_.stored.begin(), pass_.stored.end(), t.name) == pass_.stored.end())
             return names_.name(t.name, t.name);

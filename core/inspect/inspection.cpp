@@ -55,11 +55,11 @@ const DrawnStep* Inspected::ground(const std::string& name) {
 }
 
 std::span<const Inspection> inspections() {
-    static const std::array all = {not_finite_inspection(),        one_way_push_inspection(),
-                                   corrected_reading_inspection(), outside_range_inspection(),
-                                   unclean_ends_inspection(),      jump_inspection(),
-                                   two_runs_inspection(),          hidden_colours_inspection(),
-                                   stand_in_inspection(),          unnamed_inspection()};
+    static const std::array all = {
+        not_finite_inspection(),    one_way_push_inspection(),   corrected_reading_inspection(),
+        outside_range_inspection(), unclean_ends_inspection(),   jump_inspection(),
+        two_runs_inspection(),      hidden_colours_inspection(), picture_size_inspection(),
+        stand_in_inspection(),      unnamed_inspection()};
     return all;
 }
 

@@ -29,6 +29,10 @@ public:
     /// The finished picture, or a picture of the grounds, with this dial held; an empty name holds none.
     const DrawnStep* finished(const std::string& dial, double value);
     const DrawnStep* ground(const std::string& name);
+    /// Width and height of a picture or sprite among the grounds, as it lies in its file; nothing of any other.
+    std::optional<std::pair<int, int>> size_of(const Ground& ground) {
+        return renderer_.size_of(ground, request_.finish_path);
+    }
 
 private:
     const DrawnStep* draw(const std::string& key, const RenderRequest& request);
@@ -59,6 +63,7 @@ Inspection unclean_ends_inspection();
 Inspection jump_inspection();
 Inspection two_runs_inspection();
 Inspection hidden_colours_inspection();
+Inspection picture_size_inspection();
 Inspection stand_in_inspection();
 Inspection unnamed_inspection();
 

@@ -3,10 +3,11 @@
 #include <dlfcn.h>
 
 #include <filesystem>
+#include <optional>
 #include <system_error>
 
 #include "core/base/file.h"
-#include "core/picture/files_module.h"
+#include "core/picture/reading.h"
 
 namespace lacquer {
 
@@ -15,9 +16,18 @@ namespace {
 namespace fs = std::filesystem;
 
 struct Module {
-    ReadPictureFunction read = nullptr;
+    ReadWatchedFunction read = nullptr;
+    PictureFramesFunction frames = nullptr;
+    PictureLayersFunction layers = nullptr;
+    ReadLayerFunction read_layer = nullptr;
     EncodePngFunction encode = nullptr;
+    EncodeExrFunction encode_exr = nullptr;
     std::string error;
+
+    bool whole() const {
+        return read != nullptr && frames != nullptr && layers != nullptr && read_layer != nullptr &&
+               encode != nullptr && encode_exr != nullptr;
+    }
 };
 
 Module load_module() {
@@ -32,9 +42,14 @@ Module load_module() {
             if (module.error.empty() && why != nullptr) module.error = why;
             continue;
         }
-        module.read = reinterpret_cast<ReadPictureFunction>(dlsym(handle, "lacquer_read_picture"));
+        module.read = reinterpret_cast<ReadWatchedFunction>(dlsym(handle, "lacquer_read_picture"));
+        module.frames = reinterpret_cast<PictureFramesFunction>(dlsym(handle, "lacquer_picture_frames"));
+        module.layers = reinterpret_cast<PictureLayersFunction>(dlsym(handle, "lacquer_picture_layers"));
+        module.read_layer = reinterpret_cast<ReadLayerFunction>(dlsym(handle, "lacquer_read_layer"));
         module.encode = reinterpret_cast<EncodePngFunction>(dlsym(handle, "lacquer_encode_png"));
-        if (module.read != nullptr && module.encode != nullptr) return module;
+        module.encode_exr = reinterpret_cast<EncodeExrFunction>(dlsym(handle, "lacquer_encode_exr"));
+        if (module.whole()) return module;
+        module = Module{.error = "it is of another version"};
     }
     return module;
 }
@@ -53,11 +68,9 @@ Fault module_fault(const std::string& path) {
                          "install Lacquer again");
 }
 
-}  // namespace
-
-void prepare_picture_files() { (void)loaded_module(); }
-
-Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
+// Reads by the module, after what can be said without it.
+template <class Read>
+std::optional<Fault> fault_of_reading(const std::string& path, const Read& read) {
     std::error_code code;
     if (!fs::exists(path, code)) {
         return picture_fault("picture.missing", path, "there is no such picture", "put it back, or choose another");
@@ -66,12 +79,11 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
         return picture_fault("picture.unreadable", path, "it is not a file", "choose a picture file");
     }
     const Module& module = loaded_module();
-    if (module.read == nullptr) return module_fault(path);
-    Picture picture;
+    if (!module.whole()) return module_fault(path);
     std::string error;
-    switch (module.read(path, meaning == PictureMeaning::colour, picture, error)) {
+    switch (read(module, error)) {
         case PictureRead::done:
-            return picture;
+            return std::nullopt;
         case PictureRead::too_large:
             return picture_fault("picture.too-large", path, "the picture is too large: " + error,
                                  "use one of at most 64 million pixels");
@@ -82,17 +94,82 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning) {
                          "save it again as PNG or OpenEXR");
 }
 
-Result<Done> write_png(const std::string& path, const Image8& image) {
+// Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
+template <class Encode>
+Result<Done> write_by(const std::string& path, const Encode& encode) {
     const Module& module = loaded_module();
-    if (module.encode == nullptr) return module_fault(path);
+    if (!module.whole()) return module_fault(path);
     std::string bytes;
     std::string error;
-    if (!module.encode(image, bytes, error)) {
+    if (!encode(module, bytes, error)) {
         return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error,
                              "try a smaller one");
     }
-    // Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
     return write_whole_file(path, bytes);
+}
+
+}  // namespace
+
+void prepare_picture_files() { (void)loaded_module(); }
+
+Result<PictureFrames> picture_frames(const std::string& path) {
+    PictureFrames frames;
+    const auto read = [&](const Module& module, std::string& error) { return module.frames(path, frames, error); };
+    if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
+    return frames;
+}
+
+Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, int frame) {
+    return read_picture_watched(path, meaning, frame, [](double) { return true; });
+}
+
+Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
+                                     const ReadWatch& watch) {
+    Picture picture;
+    bool stopped = false;
+    const auto watched = [&](double share) {
+        stopped = !watch(share);
+        return !stopped;
+    };
+    const auto read = [&](const Module& module, std::string& error) {
+        return module.read(path, meaning == PictureMeaning::colour, frame, watched, picture, error);
+    };
+    std::optional<Fault> fault = fault_of_reading(path, read);
+    if (stopped)
+        return picture_fault("picture.stopped", path, "reading it was stopped",
+                             "change or replace it to read it again");
+    if (fault) return *fault;
+    return picture;
+}
+
+Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {
+    std::vector<PictureLayer> layers;
+    const auto read = [&](const Module& module, std::string& error) { return module.layers(path, layers, error); };
+    if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
+    return layers;
+}
+
+Result<Picture> read_layer(const std::string& path, const std::string& layer) {
+    Picture picture;
+    const auto read = [&](const Module& module, std::string& error) {
+        return module.read_layer(path, layer, picture, error);
+    };
+    if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
+    if (picture.data.empty())
+        return picture_fault("picture.layer", path, "it has no layer '" + layer + "'", "choose another of its layers");
+    return picture;
+}
+
+Result<Done> write_png(const std::string& path, const Image8& image) {
+    return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
+        return module.encode(image, bytes, error);
+    });
+}
+
+Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels) {
+    return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
+        return module.encode_exr(channels, bytes, error);
+    });
 }
 
 }  // namespace lacquer

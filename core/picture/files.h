@@ -5,6 +5,7 @@
 #include <string>
 
 #include "core/base/result.h"
+#include "core/picture/files_module.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -17,7 +18,23 @@ enum class PictureMeaning {
 
 /// The picture at `path` as 4 channels with straight opacity; grey is spread over the colours, missing opacity is 1.
 /// Faults: `picture.missing`, `picture.unreadable`, `picture.too-large`, `picture.module`.
-Result<Picture> read_picture(const std::string& path, PictureMeaning meaning);
+/// Of a file with several pictures one after another, such as GIF, `frame` counts from 0. SVG is drawn at its own size.
+Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, int frame = 0);
+
+/// How many pictures the file holds one after another, and how quickly they follow. Faults as above.
+Result<PictureFrames> picture_frames(const std::string& path);
+
+/// What layers there are in the file, in its order; a plain picture has one without a name. Faults as above.
+Result<std::vector<PictureLayer>> picture_layers(const std::string& path);
+
+/// One of these layers, the numbers as they are: up to 3 channels, then opacity, which is 1 where there is none.
+/// Colours are made straight where the file holds them multiplied by opacity. A layer that fills its display window in
+/// part only is 0, and clear, elsewhere. Faults as above, and `picture.layer`.
+Result<Picture> read_layer(const std::string& path, const std::string& layer);
+
+/// Writes channels, all of one size, as an OpenEXR file without loss, or with the loss of 16 bits where asked for.
+/// Faults: `file.unwritable`, `picture.unwritable`, `picture.module`.
+Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels);
 
 /// Loads the module now rather than when the first picture is needed. Safe from any thread.
 void prepare_picture_files();

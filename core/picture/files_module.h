@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "core/picture/picture.h"
 
@@ -12,8 +13,36 @@ inline constexpr const char* picture_module_file = "lacquer-picture-files.so";
 
 enum class PictureRead { done, unreadable, too_large };
 
-using ReadPictureFunction = PictureRead (*)(const std::string& path, bool colour, Picture& picture,
-                                            std::string& error) noexcept;
+/// The pictures that a file holds one after another.
+struct PictureFrames {
+    int count = 1;
+    double rate = 0;  ///< a second; 0 for a still
+};
+
+using PictureFramesFunction = PictureRead (*)(const std::string& path, PictureFrames& frames,
+                                              std::string& error) noexcept;
+/// Some channels of a file that belong together, such as R, G, B and A, or those whose names begin with "N.".
+struct PictureLayer {
+    std::string name;                   ///< what stands before the point, or the part's own name; may be empty
+    std::vector<std::string> channels;  ///< full names, in the order in which they are read
+    int width = 0;                      ///< of the display window, pixels
+    int height = 0;
+};
+
+/// A channel to be written: one of a picture's.
+struct WrittenChannel {
+    std::string name;
+    const Picture* picture = nullptr;
+    int channel = 0;
+    bool half = false;  ///< 16 bits rather than 32
+};
+
+using PictureLayersFunction = PictureRead (*)(const std::string& path, std::vector<PictureLayer>& layers,
+                                              std::string& error) noexcept;
+using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, Picture& picture,
+                                          std::string& error) noexcept;
+using EncodeExrFunction = bool (*)(const std::vector<WrittenChannel>& channels, std::string& bytes,
+                                   std::string& error) noexcept;
 using EncodePngFunction = bool (*)(const Image8& image, std::string& bytes, std::string& error) noexcept;
 
 }  // namespace lacquer

@@ -133,4 +133,19 @@ Picture shrink_to(const Picture& picture, int width, int height) {
     return small;
 }
 
+Picture thinned_to(const Picture& picture, int width, int height) {
+    const int w = std::clamp(width, 1, std::max(1, picture.width));
+    const int h = std::clamp(height, 1, std::max(1, picture.height));
+    Picture small(w, h, picture.channels);
+    if (picture.data.empty()) return small;
+    for (int y = 0; y < h; ++y) {
+        const int from_y = static_cast<int>((2LL * y + 1) * picture.height / (2LL * h));
+        for (int x = 0; x < w; ++x) {
+            const int from_x = static_cast<int>((2LL * x + 1) * picture.width / (2LL * w));
+            std::copy_n(picture.at(from_x, from_y), picture.channels, small.at(x, y));
+        }
+    }
+    return small;
+}
+
 }  // namespace lacquer

@@ -56,4 +56,7 @@ std::vector<Picture> smaller_copies(const Picture& picture);
 /// `picture` averaged down so that neither side is larger than asked for: each new pixel is the mean of what it covers.
 Picture shrink_to(const Picture& picture, int width, int height);
 
+/// The same by keeping some pixels as they are, for numbers that must not be averaged.
+Picture thinned_to(const Picture& picture, int width, int height);
+
 }  // namespace lacquer

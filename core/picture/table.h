@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
 #include <vector>
 
 #include "core/picture/picture.h"
@@ -15,14 +16,23 @@ struct Stop {
     friend bool operator==(const Stop&, const Stop&) = default;
 };
 
+/// How a table goes from one stop to the next.
+enum class StopMix : std::uint8_t {
+    straight,  ///< evenly: colours in linear light, heights along a line
+    display,   ///< colours evenly in display values, by the sRGB curve
+    oklab,     ///< colours evenly to the eye (B. Ottosson, "A perceptual color space for image processing", 2020)
+    smooth,    ///< setting off and arriving gently: 3t^2 - 2t^3
+    hold       ///< each value until the next stop
+};
+
 /// Entries of a table; the first stands for the place 0, the last for 1.
 inline constexpr int table_width = 1024;
 
 /// Where in a table to sample (0..1 across) for the place t.
 constexpr float table_place(float t) { return t * (1023.0F / 1024.0F) + 0.5F / 1024.0F; }
 
-/// The table: between two stops each part goes straight from one value to the next, beyond the ends it stays. Stops at
-/// the same place make an edge. Without stops it is 0 with opacity 1.
-Picture table_of(std::vector<Stop> stops);
+/// The table: between two stops as `mix` says, opacity evenly where colours are; beyond the ends it stays. Stops at the
+/// same place make an edge. Without stops it is 0 with opacity 1.
+Picture table_of(std::vector<Stop> stops, StopMix mix = StopMix::straight);
 
 }  // namespace lacquer

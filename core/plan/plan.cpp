@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "core/base/text.h"
+#include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
 
 namespace lacquer {
@@ -122,9 +123,8 @@ private:
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
-        for (const Ground& ground : checked_.finish->grounds) {
-            if (grounds.contains(ground.name) && ground.sampling != Sampling{})
-                pass.samplings[ground.name] = ground.sampling;
+        for (const std::string& read : pass.grounds) {
+            if (const auto found = find_ground_picture(*checked_.finish, read)) add_sampling(pass, *found);
         }
         pass.pyramids.assign(pyramids.begin(), pyramids.end());
         return pass;
@@ -132,22 +132,24 @@ private:
 
     // A picture that is wanted itself, as if a step of its name stood for it.
     void add_ground(Pass& pass, const std::string& name) const {
-        const auto& grounds = checked_.finish->grounds;
-        const auto found = std::find_if(grounds.begin(), grounds.end(), [&](const Ground& ground) {
-            return ground.name == name && ground.kind == GroundKind::picture;
-        });
+        const auto found = find_ground_picture(*checked_.finish, name);
         // A step of the same name goes first, though it may have a fault.
-        if (found == grounds.end() || find_step(checked_, name) != nullptr) return;
+        if (!found || find_step(checked_, name) != nullptr) return;
         const auto symbol = std::make_shared<Typed>();
         symbol->kind = TypedKind::symbol;
-        symbol->type = Type::vec4;
+        symbol->type = found->picture.type;
         symbol->symbol = SymbolKind::ground;
         symbol->name = name;
         pass.steps.push_back({name, symbol});
         pass.outputs.push_back(name);
         if (std::find(pass.grounds.begin(), pass.grounds.end(), name) == pass.grounds.end())
             pass.grounds.push_back(name);
-        if (found->sampling != Sampling{}) pass.samplings[name] = found->sampling;
+        add_sampling(pass, *found);
+    }
+
+    static void add_sampling(Pass& pass, const NamedPicture& found) {
+        const Sampling sampling = sampling_of(*found.ground, found.picture.layer);
+        if (sampling != Sampling{}) pass.samplings[found.picture.name] = sampling;
     }
 
     const CheckedFinish& checked_;

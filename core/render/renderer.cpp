@@ -23,6 +23,8 @@ float uniform_bits(const Value& value, int part) {
     return value.parts[static_cast<std::size_t>(part)];
 }
 
+Fault cancelled() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
+
 std::vector<std::string> names_of(const CheckedFinish& checked, const std::vector<std::string>& steps) {
     std::vector<std::string> names;
     for (const std::string& step : steps) {
@@ -57,6 +59,7 @@ struct Renderer::Run {
     std::vector<Picture> spare;  ///< of stored steps that nothing reads any more, to be drawn on again
     Frame frame;
     bool whole = true;
+    SceneLayerSet scene_layers;  ///< all that is read of scenes
 
     Picture blank(int wide, int high, int channels) {
         const auto fits = [&](const Picture& picture) {
@@ -94,10 +97,20 @@ std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
     return names;
 }
 
+// The plan knows which step is meant where a broken one has the same name.
+Type type_in(const Plan& plan, const std::string& name) {
+    for (const Pass& pass : plan.passes) {
+        const auto drawn =
+            std::find_if(pass.steps.begin(), pass.steps.end(), [&](const PassStep& step) { return step.name == name; });
+        if (drawn != pass.steps.end()) return drawn->typed->type;
+    }
+    return Type::vec4;
+}
+
 }  // namespace
 
 Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels)
-    : pool_(pool), kernels_(kernels ? std::move(*kernels) : best_kernels()) {}
+    : pool_(pool), kernels_(kernels ? std::move(*kernels) : best_kernels()), grounds_(pool) {}
 
 Renderer::~Renderer() = default;
 
@@ -226,25 +239,56 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
     return Done{};
 }
 
-PicturePtr Renderer::ground_picture(Run& run, const Ground& ground) {
-    if (ground.kind != GroundKind::picture) return std::make_shared<const Picture>(table_of(ground.stops));
+PicturePtr Renderer::ground_picture(Run& run, const std::string& name) {
     const RenderRequest& request = run.request;
-    if (request.line_grid) {
+    const Finish& finish = *request.checked->finish;
+    const std::optional<NamedPicture> named = find_ground_picture(finish, name);
+    if (!named) {
+        const Ground* stops = find_ground(finish, name);
+        return stops != nullptr ? std::make_shared<const Picture>(table_of(stops->stops, stops->between))
+                                : PicturePtr();
+    }
+    if (request.line_grid && named->picture.layer == GroundLayer::colour) {
         return std::make_shared<const Picture>(
             request.small_grounds ? line_grid(run.width, run.height)
                                   : line_grid(static_cast<int>(run.frame_width), static_cast<int>(run.frame_height)));
     }
-    const std::string path = picture_path(request.finish_path, ground.path);
-    const PictureMeaning meaning = ground.data ? PictureMeaning::data : PictureMeaning::colour;
-    Result<PicturePtr> picture = request.small_grounds ? grounds_.small_picture(path, meaning, run.width, run.height)
-                                                       : grounds_.picture(path, meaning);
+    const GroundUse use{&finish,    request.finish_path,   request.time,    run.width,
+                        run.height, request.small_grounds, run.scene_layers};
+    Result<PicturePtr> picture = grounds_.picture(*named, use, run.cancel);
     if (picture) return *picture;
+    if (run.cancel.requested()) {
+        run.whole = false;
+        return {};
+    }
+    const std::string path =
+        has_file(named->ground->kind) ? picture_path(request.finish_path, named->ground->path) : "";
     Fault notice = picture.fault();
-    notice.place.where = ground.name;
-    notice.message = "'" + ground.name + "' shows as black: " + notice.message + " at " + path;
+    notice.place.where = named->ground->name;
+    notice.message = "'" + name + "' shows as black: " + notice.message + (path.empty() ? "" : " at " + path);
     notice.severity = Severity::warning;
     run.frame.notices.push_back(std::move(notice));
     return {};
+}
+
+std::optional<std::pair<int, int>> Renderer::size_of(const Ground& ground, const std::string& finish_path) {
+    if (ground.kind == GroundKind::sprite) return std::pair(ground.sprite.width, ground.sprite.height);
+    if (ground.kind != GroundKind::picture) return std::nullopt;
+    const Result<PicturePtr> whole = grounds_.file(picture_path(finish_path, ground.path),
+                                                   ground.data ? PictureMeaning::data : PictureMeaning::colour);
+    if (!whole) return std::nullopt;
+    return std::pair((*whole)->width / ground.cells.columns, (*whole)->height / ground.cells.rows);
+}
+
+// All that will be asked of scenes, so that each is cast once.
+SceneLayerSet Renderer::scene_layers_of(const Finish& finish, const Plan& plan) {
+    SceneLayerSet set;
+    for (const Pass& pass : plan.passes) {
+        for (const std::string& name : pass.grounds) {
+            if (const auto named = find_ground_picture(finish, name)) add_layer(set, named->picture.layer);
+        }
+    }
+    return set;
 }
 
 Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cancel) {
@@ -264,7 +308,8 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             {},
             {},
             {},
-            true};
+            true,
+            {}};
     if (!is_drawable_size(run.width, run.height) || !is_drawable_size(frame_width, frame_height)) {
         return Fault{"render.size",
                      "a picture of this size cannot be drawn",
@@ -278,22 +323,21 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     }
     run.frame.values = drive_values(checked, {request.time, request.cues}, request.held);
     const Plan plan = plan_for(checked, request.steps);
+    run.scene_layers = scene_layers_of(finish, plan);
     run.frame.passes = plan.passes.size();
 
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (const Pass& pass : plan.passes) {
         for (const std::string& name : pass.grounds) {
             if (run.grounds.contains(name)) continue;
-            const auto ground = std::find_if(finish.grounds.begin(), finish.grounds.end(),
-                                             [&](const Ground& g) { return g.name == name; });
-            run.grounds[name] = ground_picture(run, *ground);
+            run.grounds[name] = ground_picture(run, name);
         }
+        if (!run.whole) return cancelled();
         const bool stores = &pass != &plan.passes.back();
         std::vector<Picture> outputs;
         std::vector<Type> types;
         for (const std::string& name : pass.outputs) {
-            const CheckedStep* step = find_step(checked, name);
-            types.push_back(step != nullptr ? step->typed->type : Type::vec4);
+            types.push_back(type_in(plan, name));
             const bool row = !stores && !request.points.empty();
             outputs.push_back(
                 run.blank(row ? static_cast<int>(request.points.size()) : scaled_side(run.width, pass.scale),
@@ -302,7 +346,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         const auto pass_begin = std::chrono::steady_clock::now();
         draw_pass(run, pass, outputs, !stores && !request.points.empty());
         run.frame.pass_milliseconds.push_back(milliseconds_since(pass_begin));
-        if (!run.whole) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+        if (!run.whole) return cancelled();
         for (std::size_t k = 0; k < outputs.size(); ++k) {
             if (stores) {
                 run.stored[pass.outputs[k]] = std::move(outputs[k]);

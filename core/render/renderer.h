@@ -74,15 +74,22 @@ public:
     /// What draws, in a few words: an instruction set, or the driver's name.
     std::string drawn_by() const;
 
+    /// Is told of picture files that are read; see `GroundStore`.
+    void watch_reading(GroundStore::Watch watch) { grounds_.watch_reading(std::move(watch)); }
+
     /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`,
     /// `render.cancelled`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
+
+    /// Width and height of a ground that has a size of its own: a picture or a sprite; nothing if it cannot be read.
+    std::optional<std::pair<int, int>> size_of(const Ground& ground, const std::string& finish_path);
 
 private:
     struct Run;
     struct Copies;
     static Value uniform_value(const Run& run, const std::string& name);
-    PicturePtr ground_picture(Run& run, const Ground& ground);
+    PicturePtr ground_picture(Run& run, const std::string& name);
+    static SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan);
     static PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
     Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);

@@ -52,7 +52,7 @@ QString change_named(Session& session, Things Finish::*list, const std::string& 
     Finish changed = session.finish();
     for (auto& thing : changed.*list) {
         if (thing.name != name) continue;
-        const QString wrong = change(thing);
+        QString wrong = change(thing);
         if (!wrong.isEmpty()) return wrong;
         session.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(name))));
         return {};

@@ -79,7 +79,7 @@ void StopsEditor::paintEvent(QPaintEvent*) {
     const Ground* own = ground();
     if (own == nullptr) return;
     const QRect area = plot();
-    const Picture table = table_of(own->stops);
+    const Picture table = table_of(own->stops, own->between);
     if (own->kind == GroundKind::gradient) {
         theme::paint_checker(painter, area);
         for (int x = 0; x < area.width(); ++x) {
@@ -135,7 +135,7 @@ void StopsEditor::mousePressEvent(QMouseEvent* event) {
     // A new stop has what is there already; a curve's new key stands where it was pressed.
     Stop stop;
     stop.at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), 0.0, 1.0));
-    const Picture table = table_of(own->stops);
+    const Picture table = table_of(own->stops, own->between);
     const float* there = table.at(static_cast<int>(stop.at * (table_width - 1)), 0);
     for (std::size_t c = 0; c < 4; ++c) stop.value[c] = static_cast<double>(there[c]);
     if (own->kind == GroundKind::curve) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/finish/edits.h"
+#include "core/finish/ground_pictures.h"
 #include "core/lang/builtins.h"
 #include "core/lang/token.h"
 #include "desktop/theme/theme.h"
@@ -22,7 +23,8 @@ QTextCharFormat format_of(const Token& token, const Finish& finish) {
         format.setFontUnderline(true);
         format.setUnderlineColor(QColor(0x6a, 0x5f, 0x54));
     } else if (token.kind == TokenKind::name) {
-        if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text)) {
+        if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text) ||
+            find_ground_picture(finish, token.text)) {
             format.setForeground(theme::gold);
         } else if (names_any(finish.dials, token.text) || names_any(finish.responses, token.text)) {
             format.setForeground(theme::vermilion_text);

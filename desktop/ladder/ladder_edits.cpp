@@ -297,18 +297,23 @@ void LadderView::take_mend() {
 
 void LadderView::walk_thread(int direction) {
     const std::string from = session_.selected();
-    std::vector<std::string> ends;
-    if (direction > 0) {
-        ends = users_of(session_.finish(), from);
-    } else if (const CheckedStep* checked = find_step(session_.checked(), from); checked != nullptr && checked->typed) {
-        ends = names_used(*checked->typed);
-    }
-    std::erase_if(ends, [&](const std::string& name) { return find_step(session_.finish(), name) == nullptr; });
+    const std::vector<std::string> ends = direction > 0 ? users(from) : sources(from);
     if (ends.empty()) {
         return session_.say(direction > 0 ? tr("Nothing uses %1 yet").arg(qs(shown_name(from)))
                                           : tr("%1 comes from no other step").arg(qs(shown_name(from))));
     }
-    session_.select(ends.front());
+    if (ends.size() == 1) return session_.select(ends.front());
+    Chooser::Offer offer;
+    offer.title = (direction > 0 ? tr("%1 goes to") : tr("%1 comes from")).arg(qs(shown_name(from)));
+    for (const std::string& end : ends) {
+        const Step* step = find_step(session_.finish(), end);
+        offer.choices.push_back({.name = qs(shown_name(end)), .words = qs(step->formula), .has_picture = true});
+    }
+    offer.taken = [this, ends](int index) { session_.select(ends.at(static_cast<std::size_t>(index))); };
+    offer.picture = [this, ends](int index) { return thumbnail_of(ends.at(static_cast<std::size_t>(index))); };
+    const LadderRow* row = selected_row();
+    const int y = row != nullptr ? row->area.top() - scrolled().y() + step_row_height : 40;
+    chooser_.open(viewport()->mapTo(window(), QPoint(28, y)), std::move(offer));
 }
 
 void LadderView::copy_steps() {

@@ -29,22 +29,6 @@ void paint_switch(QPainter& painter, const QRect& area, bool on) {
     painter.setRenderHint(QPainter::Antialiasing, false);
 }
 
-// Steps that a step's formula names, in the ladder's order.
-std::vector<std::string> sources_of(const Session& session, const std::string& step) {
-    const CheckedStep* checked = find_step(session.checked(), step);
-    std::vector<std::string> sources;
-    if (checked == nullptr || !checked->typed) return sources;
-    for (const std::string& name : names_used(*checked->typed)) {
-        if (find_step(session.finish(), name) != nullptr) {
-            sources.push_back(name);
-        } else if (name != step && find_step(session.checked(), name) != nullptr) {
-            // A part of the formula that is stored without a name: what it reads, the step reads.
-            for (std::string& inner : sources_of(session, name)) sources.push_back(std::move(inner));
-        }
-    }
-    return sources;
-}
-
 }  // namespace
 
 void LadderView::paintEvent(QPaintEvent*) {
@@ -77,9 +61,8 @@ void LadderView::paint_dragged(QPainter& painter) const {
         const int y = row != nullptr ? row->area.bottom() - scrolled().y() : coat_row_height - scrolled().y();
         painter.fillRect(QRect(ladder_margin, y - 1, viewport()->width() - ladder_margin, 2), theme::gold);
     }
-    const auto thumb = session_.thumbnails().find(dragged_step_);
-    QRect area(drag_at_ + QPoint(12, 8), QSize(44, 25));
-    if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
+    const QRect area(drag_at_ + QPoint(12, 8), QSize(44, 25));
+    painter.drawImage(area, thumbnail_of(dragged_step_));
     const int width = QFontMetrics(theme::words(11)).horizontalAdvance(drop_words_) + 12;
     QRect words(area.left(), area.bottom() + 2, width, 18);
     if (words.right() > viewport()->width()) words.moveRight(viewport()->width() - 2);
@@ -119,22 +102,28 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
                                        : QPolygonF({c + QPointF(-4, -2), c + QPointF(4, -2), c + QPointF(0, 3)});
     painter.drawPolygon(mark);
     painter.setRenderHint(QPainter::Antialiasing, false);
-    theme::paint_text(painter, row.area.adjusted(28, 0, -160, 0), qs(coat.name), theme::words(12, true),
+    const QFont name_font = theme::words(12, true);
+    theme::paint_text(painter, row.area.adjusted(28, 0, -160, 0), qs(coat.name), name_font,
                       coat.on ? theme::text : theme::quiet);
+    int left = std::max(110, 28 + QFontMetrics(name_font).horizontalAdvance(qs(coat.name)) + 16);
     if (coat.folded && !coat.steps.empty()) {
-        const auto thumb = session_.thumbnails().find(coat.steps.back().name);
-        const QRect area(200, row.area.top() + 3, 40, 22);
-        if (thumb != session_.thumbnails().end()) painter.drawImage(area, thumb->second.image);
+        painter.drawImage(QRect(left, row.area.top() + 3, 40, 22), thumbnail_of(coat.steps.back().name));
+        left += 48;
     }
-    theme::paint_text(painter, row.area.adjusted(200, 0, -50, 0), coat_facts(coat), theme::words(), theme::quiet,
-                      Qt::AlignRight);
+    // What is counted and measured keeps its room; a long note gives way.
+    const QString facts = coat_facts(coat);
+    const QRect room = row.area.adjusted(left, 0, -50, 0);
+    theme::paint_text(painter, room, facts, theme::words(), theme::quiet, Qt::AlignRight);
+    const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts);
+    const QString words = coat_words(coat);
+    if (!words.isEmpty())
+        theme::paint_text(painter, room.adjusted(0, 0, -facts_width - 14, 0), words, theme::words(), theme::quiet);
     paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
 }
 
 QString LadderView::coat_facts(const Coat& coat) const {
     QStringList facts;
     if (!coat.on) facts.append(tr("off"));
-    if (!coat.note.empty()) facts.append(qs(coat.note));
     facts.append(qs(counted(coat.steps.size(), "step")));
     double milliseconds = 0;
     for (const Step& step : coat.steps) {
@@ -143,6 +132,18 @@ QString LadderView::coat_facts(const Coat& coat) const {
     }
     if (milliseconds >= 0.05) facts.append(QStringLiteral("≈%1 ms").arg(milliseconds, 0, 'f', 1));
     return facts.join(QStringLiteral(" · "));
+}
+
+// The coat's note; of a folded one also what it takes from the steps above it, whose threads end at the heading.
+QString LadderView::coat_words(const Coat& coat) const {
+    QStringList words;
+    if (coat.folded) {
+        QStringList from;
+        for (const std::string& source : coat_sources(coat)) from.append(qs(shown_name(source)));
+        if (!from.isEmpty()) words.append(tr("from %1").arg(from.join(QStringLiteral(", "))));
+    }
+    if (!coat.note.empty()) words.append(qs(coat.note));
+    return words.join(QStringLiteral(" · "));
 }
 
 void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const {
@@ -343,7 +344,7 @@ void LadderView::paint_threads(QPainter& painter) const {
     painter.setPen(QPen(QColor(0x4a, 0x40, 0x38), 1));
     for (const LadderRow& row : rows_) {
         if (row.kind != LadderRowKind::step || row.name == selected_shown_) continue;
-        if (!sources_of(session_, row.name).empty()) {
+        if (!sources(row.name).empty()) {
             const int y = row.thumbnail.center().y();
             painter.drawLine(32, y, 38, y);
         }
@@ -352,7 +353,7 @@ void LadderView::paint_threads(QPainter& painter) const {
     const LadderRow* own = find_row(rows_, centre);
     if (own == nullptr) return;
     int lane = 0;
-    for (const std::string& source : sources_of(session_, centre)) {
+    for (const std::string& source : sources(centre)) {
         if (const LadderRow* row = find_row(rows_, source)) paint_thread(painter, *row, *own, lane++ % 4, false);
     }
     lane = 0;
@@ -367,7 +368,7 @@ void LadderView::paint_chips(QPainter& painter) {
     const std::string& centre = selected_shown_;
     std::vector<std::string> above;
     std::vector<std::string> below;
-    std::vector<std::string> ends = sources_of(session_, centre);
+    std::vector<std::string> ends = sources(centre);
     for (const std::string& user : users(centre)) ends.push_back(user);
     for (const std::string& end : ends) {
         const LadderRow* row = find_row(rows_, end);

@@ -7,6 +7,7 @@
 #include "core/finish/edits.h"
 #include "core/finish/try_on.h"
 #include "core/inspect/inspection.h"
+#include "core/lang/checker.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
@@ -129,6 +130,7 @@ void LadderView::forget_what_changed() {
     if (names != names_laid_out_ || laid_out_.size() > most_kept) laid_out_.clear();
     if (names != names_laid_out_ || formulas != formulas_read_) {
         users_.clear();
+        sources_.clear();
         words_.clear();
     }
     names_laid_out_ = std::move(names);
@@ -181,6 +183,43 @@ const std::vector<std::string>& LadderView::users(const std::string& step) const
     const auto [found, fresh] = users_.try_emplace(step);
     if (fresh) found->second = users_of(session_.finish(), step);
     return found->second;
+}
+
+const std::vector<std::string>& LadderView::sources(const std::string& step) const {
+    const auto [found, fresh] = sources_.try_emplace(step);
+    if (!fresh) return found->second;
+    const CheckedStep* checked = find_step(session_.checked(), step);
+    if (checked == nullptr || !checked->typed) return found->second;
+    std::vector<std::string> named;
+    for (const std::string& name : names_used(*checked->typed)) {
+        if (find_step(session_.finish(), name) != nullptr) {
+            named.push_back(name);
+        } else if (name != step && find_step(session_.checked(), name) != nullptr) {
+            // A part of the formula that is stored without a name: what it reads, the step reads.
+            const std::vector<std::string>& inner = sources(name);
+            named.insert(named.end(), inner.begin(), inner.end());
+        }
+    }
+    return sources_[step] = std::move(named);
+}
+
+// What a coat's steps name above the coat, each once.
+std::vector<std::string> LadderView::coat_sources(const Coat& coat) const {
+    const auto own = [&](const std::string& name) {
+        return std::any_of(coat.steps.begin(), coat.steps.end(), [&](const Step& step) { return step.name == name; });
+    };
+    std::vector<std::string> named;
+    for (const Step& step : coat.steps) {
+        for (const std::string& source : sources(step.name)) {
+            if (!own(source) && std::find(named.begin(), named.end(), source) == named.end()) named.push_back(source);
+        }
+    }
+    return named;
+}
+
+QImage LadderView::thumbnail_of(const std::string& step) const {
+    const auto found = session_.thumbnails().find(step);
+    return found != session_.thumbnails().end() ? found->second.image : QImage();
 }
 
 const std::vector<LiveWord>& LadderView::words(const std::string& formula) const {

@@ -59,7 +59,7 @@ public:
     void toggle_stand_in();
     void replace_everywhere();
     void take_mend();
-    /// Along a thread, to the first step that this one comes from (-1) or that uses it (+1).
+    /// Along a thread, to the step that this one comes from (-1) or that uses it (+1); of several one is chosen.
     void walk_thread(int direction);
     /// Along the live words of the selected row.
     void walk_word(int direction);
@@ -139,6 +139,9 @@ private:
     const FormulaLine& laid_out(const std::string& formula, const QRect& area, bool open) const;
     const FormulaLine& line_of(const LadderRow& row) const;
     const std::vector<std::string>& users(const std::string& step) const;
+    const std::vector<std::string>& sources(const std::string& step) const;
+    std::vector<std::string> coat_sources(const Coat& coat) const;
+    QImage thumbnail_of(const std::string& step) const;
     const std::vector<LiveWord>& words(const std::string& formula) const;
 
     // Painting.
@@ -155,6 +158,7 @@ private:
     void paint_empty(QPainter& painter) const;
     void paint_dragged(QPainter& painter) const;
     QString coat_facts(const Coat& coat) const;
+    QString coat_words(const Coat& coat) const;
 
     // Words.
     std::optional<WordAt> word_at(QPoint point) const;
@@ -209,8 +213,10 @@ private:
     mutable std::map<std::string, std::unique_ptr<FormulaLine>> laid_out_;
     std::string names_laid_out_;
     std::string formulas_read_;
-    /// Who uses a step, and the words of a formula, as long as no formula changes: reading them again costs time.
+    /// Who uses a step, whom it uses, and the words of a formula, as long as no formula changes: reading them again
+    /// costs time.
     mutable std::map<std::string, std::vector<std::string>> users_;
+    mutable std::map<std::string, std::vector<std::string>> sources_;
     mutable std::map<std::string, std::vector<LiveWord>> words_;
     std::string selected_shown_;
     std::string hovered_;

@@ -1,9 +1,12 @@
 #include "desktop/ladder/row_lines.h"
 
 #include <QFontMetrics>
+#include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/ground_pictures.h"
+#include "core/lang/checker.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -26,8 +29,12 @@ std::vector<RowLine> row_lines(const Session& session, const std::string& step, 
         if (!checked->fault->mend.empty()) lines.push_back({qs(checked->fault->mend), theme::quiet, {}, false});
         if (!fault_mends.empty()) lines.push_back({{}, {}, fault_mends, false});
     }
+    const std::vector<std::string> named = checked->typed ? names_used(*checked->typed) : std::vector<std::string>();
     for (const Warning& warning : session.warnings()) {
-        if (warning.where != step) continue;
+        // What troubles a ground is told at the steps that read it, too.
+        const bool of_source = find_ground(session.finish(), warning.where) != nullptr &&
+                               std::find(named.begin(), named.end(), warning.where) != named.end();
+        if (warning.where != step && !of_source) continue;
         lines.push_back({qs(warning.message), theme::vermilion_text, {}, true});
         if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
     }

@@ -64,10 +64,17 @@ void TimeRule::paintEvent(QPaintEvent*) {
     painter.drawLine(side, axis, width() - side, axis);
     const double length = session_.finish().length;
     const double step = tick_step(length, width() - 2 * side);
+    const int now = x_of(session_.time());
+    const QString words = QString::number(session_.time(), 'f', 2) + tr(" s");
+    const int words_width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
+    const int left = now + 6 + words_width > width() ? now - 4 - words_width : now + 6;
     for (int i = 0; i * step <= length + 1e-9; ++i) {
         const int x = x_of(i * step);
         painter.setPen(theme::hairline);
         painter.drawLine(x, axis - 5, x, axis + 5);
+        // Half a number beside the present time would be read as part of it.
+        constexpr int half_label = 12;
+        if (x + half_label > left - 2 && x - half_label < left + words_width) continue;
         theme::paint_text(painter, QRect(x - 30, 30, 60, 16),
                           qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(10),
                           theme::quiet, Qt::AlignHCenter);
@@ -91,11 +98,7 @@ void TimeRule::paintEvent(QPaintEvent*) {
         }
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
-    const int now = x_of(session_.time());
     painter.fillRect(QRect(now, 4, 2, 42), theme::text);
-    const QString words = QString::number(session_.time(), 'f', 2) + tr(" s");
-    const int words_width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
-    const int left = now + 6 + words_width > width() ? now - 4 - words_width : now + 6;
     painter.fillRect(QRect(left - 2, 30, words_width, 16), theme::black);
     theme::paint_text(painter, QRect(left, 30, words_width, 16), words, theme::figures(11), theme::text);
 }

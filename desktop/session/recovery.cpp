@@ -2,6 +2,7 @@
 
 #include <unistd.h>
 
+#include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
@@ -62,23 +63,35 @@ void drop_recovery(const std::string& path) {
     fs::remove(kept_file(path), code);
 }
 
-std::optional<Recovered> take_recovered() {
+std::optional<OpenedFinish> read_kept(const KeptWork& kept) {
+    Result<OpenedFinish> opened = load_finish(kept.file);
+    if (!opened) return std::nullopt;
+    opened->finish.extra.erase(origin_key);
+    return std::move(*opened);
+}
+
+std::vector<KeptWork> kept_work() {
     std::error_code code;
+    std::vector<std::pair<fs::file_time_type, KeptWork>> found;
     for (const fs::directory_entry& entry : fs::directory_iterator(store(), code)) {
-        const std::string file = entry.path().filename().string();
-        if (entry.path().extension() != ".lacquer" || is_running(file)) continue;
-        Result<OpenedFinish> opened = load_finish(entry.path().string());
+        if (entry.path().extension() != ".lacquer" || is_running(entry.path().filename().string())) continue;
+        const Result<OpenedFinish> opened = load_finish(entry.path().string());
         if (!opened) continue;
-        Recovered recovered{std::move(*opened), {}};
-        Extra& extra = recovered.opened.finish.extra;
-        if (extra.contains(origin_key) && extra[origin_key].is_string()) {
-            recovered.path = extra[origin_key].get<std::string>();
-        }
-        extra.erase(origin_key);
-        fs::remove(entry.path(), code);
-        return recovered;
+        const Extra& extra = opened->finish.extra;
+        const bool has_origin = extra.contains(origin_key) && extra[origin_key].is_string();
+        found.emplace_back(entry.last_write_time(code),
+                           KeptWork{entry.path().string(), opened->finish.name,
+                                    has_origin ? extra[origin_key].get<std::string>() : std::string()});
     }
-    return std::nullopt;
+    std::sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::vector<KeptWork> kept;
+    for (auto& [time, work] : found) kept.push_back(std::move(work));
+    return kept;
+}
+
+void drop_kept(const KeptWork& kept) {
+    std::error_code code;
+    fs::remove(kept.file, code);
 }
 
 }  // namespace lacquer

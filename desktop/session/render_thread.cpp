@@ -4,14 +4,21 @@
 #include <cstring>
 #include <utility>
 
+#include "core/finish/ground_pictures.h"
 #include "core/picture/files.h"
+#include "core/render/layer_view.h"
 
 namespace lacquer {
 
 namespace {
 
-/// A frame that takes longer than this feels late in a drag.
+/// A frame at rest that takes longer than this gives way to a newer one.
 constexpr double frame_budget_ms = 33;
+/// What drawing may take of a frame in a drag; the window needs the rest.
+constexpr double drag_budget_ms = 9;
+constexpr int coarsest = 8;
+/// Thumbnails that are drawn in a drag before the stage has its turn again.
+constexpr std::size_t thumbnails_at_once = 3;
 /// Candidates that are drawn before a newer request is looked at.
 constexpr std::size_t candidates_at_once = 6;
 
@@ -29,6 +36,14 @@ std::map<std::string, double, std::less<>> shared_out(const Plan& plan, const Fr
         }
     }
     return times;
+}
+
+// Layers of scenes, whose numbers say little as they stand, are shown in colours.
+Image8 shown_image(const Finish& finish, const DrawnStep& drawn, WorkerPool& pool, const ViewStyle& style) {
+    const auto ground =
+        find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
+    if (!ground || !needs_layer_view(ground->picture.layer)) return to_image(drawn.picture, drawn.type, pool, style);
+    return to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool);
 }
 
 }  // namespace
@@ -110,7 +125,24 @@ bool RenderThread::inspected() const {
     return !inspecting_ && !warnings_;
 }
 
+// Whoever waits longer than a moment is told how far it has come.
+bool RenderThread::watch_reading(const std::string& path, double share) {
+    using namespace std::chrono_literals;
+    const auto now = std::chrono::steady_clock::now();
+    if (share <= 0) {
+        reading_since_ = reading_told_ = now;
+        stop_reading_ = false;
+    }
+    if (now - reading_since_ > 300ms && now - reading_told_ > 100ms) {
+        reading_told_ = now;
+        if (results_.reading) results_.reading(QString::fromStdString(path), share);
+    }
+    const std::lock_guard lock(mutex_);
+    return !stop_reading_ && !stopping_;
+}
+
 void RenderThread::serve() {
+    renderer_.watch_reading([this](const std::string& path, double share) { return watch_reading(path, share); });
     // While the window is still being built; the first picture would only wait for it.
     prepare_picture_files();
     std::unique_lock lock(mutex_);
@@ -136,6 +168,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
         const StageRequest job = *std::exchange(stage_, std::nullopt);
         // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
         may_interrupt_ = !job.may_reduce && last_full_frame_ms_ > frame_budget_ms;
+        in_a_drag_ = job.in_a_drag;
         unlocked([&] { draw_stage(job, cancel); });
     } else if (probe_) {
         const RenderRequest job = *std::exchange(probe_, std::nullopt);
@@ -144,7 +177,12 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
             if (frame && results_.probe) results_.probe({job.points, std::move(frame->steps)});
         });
     } else if (thumbnails_) {
-        const RenderRequest job = *std::exchange(thumbnails_, std::nullopt);
+        RenderRequest job = *std::exchange(thumbnails_, std::nullopt);
+        if (in_a_drag_ && job.steps.size() > thumbnails_at_once) {
+            thumbnails_ = job;
+            thumbnails_->steps.erase(thumbnails_->steps.begin(), thumbnails_->steps.begin() + thumbnails_at_once);
+            job.steps.resize(thumbnails_at_once);
+        }
         unlocked([&] { draw_small(job, cancel, results_.thumbnails); });
     } else if (candidates_) {
         RenderRequest job = *candidates_;
@@ -177,13 +215,12 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     const Finish& finish = *request.checked->finish;
     StagePicture done;
     done.step = request.steps.front();
-    if (job.may_reduce && last_full_frame_ms_ > frame_budget_ms) {
+    if (job.may_reduce && last_full_frame_ms_ > drag_budget_ms) {
         const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
         const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
         // Coarser where it would still be late: the time goes with the pixels.
-        const int by = last_full_frame_ms_ > 16 * frame_budget_ms  ? 8
-                       : last_full_frame_ms_ > 4 * frame_budget_ms ? 4
-                                                                   : 2;
+        int by = 2;
+        while (by < coarsest && last_full_frame_ms_ > by * by * drag_budget_ms) by *= 2;
         request.width = std::max(1, width / by);
         request.height = std::max(1, height / by);
         done.reduced = true;
@@ -193,7 +230,9 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     if (!done.reduced) last_full_frame_ms_ = frame->milliseconds;
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
-    done.step_milliseconds = shared_out(plan_for(*request.checked, request.steps), *frame);
+    // Of a small frame it would mean little, and a drag has no time for it.
+    if (!done.reduced) step_milliseconds_ = shared_out(plan_for(*request.checked, request.steps), *frame);
+    done.step_milliseconds = step_milliseconds_;
     done.notices = frame->notices;
     if (backend_notice_) done.notices.push_back(*backend_notice_);
     done.empty = true;
@@ -204,7 +243,7 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         StagePicture& to = main ? done : other;
         to.empty = false;
         to.type = drawn.type;
-        to.image = to_qimage(to_image(drawn.picture, drawn.type, pool_, job.style));
+        to.image = to_qimage(shown_image(finish, drawn, pool_, job.style));
         // Here it costs the interface no time.
         if (!job.view.isEmpty() && job.view.width() < to.image.width())
             to.fitted = to.image.scaled(job.view, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
@@ -223,7 +262,7 @@ void RenderThread::draw_small(const RenderRequest& request, const Cancel& cancel
     if (!frame || !done) return;
     Thumbnails made;
     for (const DrawnStep& drawn : frame->steps) {
-        made[drawn.name] = {to_qimage(halved(to_image(drawn.picture, drawn.type, pool_))), drawn.type,
+        made[drawn.name] = {to_qimage(halved(shown_image(*request.checked->finish, drawn, pool_, {}))), drawn.type,
                             value_range(drawn.picture)};
     }
     done(std::move(made));

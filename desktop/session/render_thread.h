@@ -4,6 +4,8 @@
 #include <QImage>
 #include <QSize>
 #include <QString>
+#include <atomic>
+#include <chrono>
 #include <condition_variable>
 #include <functional>
 #include <map>
@@ -59,6 +61,7 @@ struct StageRequest {
     ViewStyle style;
     QSize view{};             ///< screen pixels that the whole picture is fitted into; empty if it is not
     bool may_reduce = false;  ///< smaller if frames of late would have come too late
+    bool in_a_drag = false;   ///< more will follow soon, so that small pictures wait in between
 };
 
 /// Where results go. They come on the render thread.
@@ -68,6 +71,8 @@ struct RenderResults {
     std::function<void(Probe)> probe = nullptr;
     std::function<void(Thumbnails)> candidates = nullptr;  ///< a few at a time, in order
     std::function<void(Warnings)> warnings = nullptr;
+    std::function<void(QString, double)> reading =
+        nullptr;  ///< a file that takes long, and its share so far; 1 at the end
 };
 
 /// Owns the thread, the workers and the renderer.
@@ -88,6 +93,8 @@ public:
     void ask_warnings(RenderRequest request);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend);
+    /// Stops the reading of a file that is under way.
+    void stop_reading() { stop_reading_ = true; }
     /// True when no picture or value is asked for or under way; inspections may be.
     bool idle() const;
     /// True when inspections are done, too.
@@ -96,6 +103,7 @@ public:
 private:
     void serve();
     bool next_job(std::unique_lock<std::mutex>& lock);
+    bool watch_reading(const std::string& path, double share);
     void draw_stage(const StageRequest& job, const Cancel& cancel);
     void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
@@ -113,7 +121,12 @@ private:
     bool inspecting_ = false;
     bool may_interrupt_ = false;  // the work at hand can be thrown away for a newer request
     bool stopping_ = false;
+    std::atomic<bool> stop_reading_ = false;
+    std::chrono::steady_clock::time_point reading_since_;  // of the render thread
+    std::chrono::steady_clock::time_point reading_told_;
+    bool in_a_drag_ = false;
     double last_full_frame_ms_ = 0;
+    std::map<std::string, double, std::less<>> step_milliseconds_;  // of the last full frame
     Cancel cancel_;
     WorkerPool pool_;
     Renderer renderer_;

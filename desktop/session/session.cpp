@@ -1,10 +1,12 @@
 #include "desktop/session/session.h"
 
+#include <QFileInfo>
 #include <QMetaObject>
 #include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/ground_pictures.h"
 
 namespace lacquer {
 
@@ -16,6 +18,11 @@ constexpr int thumbnail_height = 136;
 /// Until then somebody may still be typing or dragging.
 constexpr int rest_before_inspecting_ms = 350;
 constexpr int thumbnails_lag_ms = 70;
+
+// A step or a ground's picture.
+bool can_be_shown(const Finish& finish, const std::string& name) {
+    return find_step(finish, name) != nullptr || find_ground_picture(finish, name).has_value();
+}
 
 }  // namespace
 
@@ -35,6 +42,17 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
     inspect_timer_.setSingleShot(true);
     inspect_timer_.setInterval(rest_before_inspecting_ms);
     connect(&inspect_timer_, &QTimer::timeout, this, [this] { render_->ask_warnings(request_for({""})); });
+    files_timer_.setSingleShot(true);
+    files_timer_.setInterval(150);
+    const auto soon = [this] { files_timer_.start(); };
+    connect(&files_, &QFileSystemWatcher::fileChanged, this, soon);
+    connect(&files_, &QFileSystemWatcher::directoryChanged, this, soon);
+    connect(&files_timer_, &QTimer::timeout, this, [this] {
+        // A file that was replaced is no longer watched until it is named again.
+        watch_files();
+        ask();
+        inspect_timer_.start();
+    });
     finish_replaced();
 }
 
@@ -51,6 +69,11 @@ RenderResults Session::results() {
         // A late answer about a step that is no longer shown would flash by.
         if (done.step != stage_request().request.steps.front()) return;
         stage_ = std::move(done);
+        // A frame is there, so whatever it waited for has been read.
+        if (!reading_.isEmpty()) {
+            reading_.clear();
+            emit reading_changed();
+        }
         // Also beside a fault: then the last good picture is sharpened.
         if (stage_.reduced && !interacting_ && !playing_) {
             last_stage_.may_reduce = false;
@@ -63,6 +86,14 @@ RenderResults Session::results() {
         for (auto& [name, thumbnail] : done) thumbnails_[name] = std::move(thumbnail);
         emit thumbnails_changed();
     });
+    results.reading = [this](const QString& path, double share) {
+        const auto take = [this, path, share] {
+            reading_ = path;
+            reading_share_ = share;
+            emit reading_changed();
+        };
+        QMetaObject::invokeMethod(this, take, Qt::QueuedConnection);
+    };
     results.probe = here([this](Probe done) {
         probe_ = std::move(done);
         emit probe_changed();
@@ -130,7 +161,7 @@ void Session::finish_replaced() {
     checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_, checked_.get()));
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
-    if (!shown_.empty() && find_step(finish(), shown_) == nullptr) shown_.clear();
+    if (!can_be_shown(finish(), shown_)) shown_.clear();
     // What is gone can be neither pinned nor compared with.
     if (find_step(finish(), look_.pinned) == nullptr) look_.pinned.clear();
     if (find_step(finish(), look_.curtain_other) == nullptr) look_.curtain_other.clear();
@@ -139,12 +170,13 @@ void Session::finish_replaced() {
         held = find_dial(finish(), held->first) == nullptr ? held_.erase(held) : std::next(held);
     }
     for (auto old = thumbnails_.begin(); old != thumbnails_.end();) {
-        old = find_step(finish(), old->first) == nullptr ? thumbnails_.erase(old) : std::next(old);
+        old = can_be_shown(finish(), old->first) ? std::next(old) : thumbnails_.erase(old);
     }
     values_ = drive_values(*checked_, {time_, finish().tape}, held_);
     // What is told of things that are gone, or mended, must not stay.
     warnings_.clear();
     inspect_timer_.start();
+    if (!interacting_) watch_files();
     emit finish_changed();
     ask();
 }
@@ -238,6 +270,13 @@ const Fault* Session::stage_fault() const {
 
 bool Session::stage_is_stale() const { return stage_fault() != nullptr; }
 
+bool Session::stop_reading() {
+    if (reading_.isEmpty()) return false;
+    render_->stop_reading();
+    say(tr("Stopped reading %1; it shows as black until it changes").arg(QFileInfo(reading_).fileName()));
+    return true;
+}
+
 bool Session::settled() const { return render_->idle(); }
 
 void Session::set_interacting(bool interacting) {
@@ -266,7 +305,8 @@ RenderRequest Session::request_for(std::vector<std::string> steps) const {
 }
 
 StageRequest Session::stage_request() const {
-    StageRequest stage{request_for({preview_ != nullptr ? candidate_name(0) : shown_}), look_.style, view_size_, true};
+    StageRequest stage{request_for({preview_ != nullptr ? candidate_name(0) : shown_}), look_.style, view_size_, true,
+                       interacting_ || playing_};
     if (preview_ != nullptr) stage.request.checked = preview_;
     const Ground* first = first_picture(finish());
     if (look_.curtain && !look_.curtain_other.empty()) stage.request.steps.push_back(look_.curtain_other);
@@ -306,6 +346,9 @@ void Session::ask_thumbnails() {
         const CheckedStep* step = find_step(*checked_, name);
         if (step != nullptr && step->typed) steps.push_back(name);
     }
+    for (const std::string& name : grounds_in_view_) {
+        if (find_ground_picture(finish(), name)) steps.push_back(name);
+    }
     if (steps.empty()) return;
     RenderRequest small = request_for(std::move(steps));
     make_small(small);
@@ -318,6 +361,10 @@ void Session::ask_probe() {
     for (const CheckedStep& step : checked_->steps) {
         // The stored parts of a step have no row.
         if (step.typed && find_step(finish(), step.name) != nullptr) steps.push_back(step.name);
+    }
+    if (const Ground* scene = first_scene()) {
+        steps.push_back(scene->name + "_id");
+        steps.push_back(scene->name + "_position");
     }
     if (steps.empty()) return;
     RenderRequest request = request_for(std::move(steps));

@@ -1,6 +1,7 @@
 // The open finish and all that the views show of it. Views watch it and send it edits; they never know each other.
 #pragma once
 
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QSize>
 #include <QString>
@@ -18,6 +19,7 @@
 #include "core/finish/try_on.h"
 #include "desktop/session/look.h"
 #include "desktop/session/prompts.h"
+#include "desktop/session/recovery.h"
 #include "desktop/session/render_thread.h"
 
 namespace lacquer {
@@ -70,8 +72,23 @@ public:
     bool start_from_picture(const QString& path);
     /// Adds a gradient or a curve with two stops.
     void add_stops(GroundKind kind);
-    /// Takes over an unsaved finish, such as one kept from a crash.
-    void take_over(OpenedFinish recovered, const QString& path);
+    /// A file in a ground's place; all that reads it follows.
+    void replace_ground(const std::string& name, const QString& path);
+    /// Adds a part to a sprite, in its middle and on top; a new sprite of the picture's size if there is none of the
+    /// name.
+    void add_sprite_part(const std::string& sprite, const QString& path);
+    /// Asks for the first file that is missing, and takes all others from about there that have their names.
+    void find_missing();
+    void add_scene(const ScenePlace& place, Hour hour);
+    /// Marks for objects of the first scene; false if there is none.
+    bool add_marks();
+    /// The first ground with objects to point at; null if there is none.
+    const Ground* first_scene() const;
+    /// From where a stand-in scene is looked at now.
+    Camera camera_of(const Ground& scene) const;
+    void set_camera(const std::string& scene, const Camera& camera);
+    /// Takes over what was kept aside by a Lacquer that ended before it was saved.
+    bool bring_back(const KeptWork& kept);
 
     // What is looked at.
     const std::string& selected() const { return selected_; }
@@ -96,6 +113,8 @@ public:
     void set_view_size(QSize size) { view_size_ = size; }
     /// The rows in view; only they get new thumbnails.
     void set_rows_in_view(std::vector<std::string> steps);
+    /// The same for pictures of grounds.
+    void set_grounds_in_view(std::vector<std::string> pictures);
     /// Pixels of the frame whose values all steps are asked for, again at each change; none stops that.
     void set_probe_points(std::vector<PixelPoint> points);
     const Probe& probe() const { return probe_; }
@@ -134,6 +153,12 @@ public:
     /// While the user drags, pictures that were drawn smaller to be in time are not sharpened yet.
     void set_interacting(bool interacting);
 
+    /// A file that is being read for longer than a moment, and how far that has come; empty if there is none.
+    const QString& reading() const { return reading_; }
+    double reading_share() const { return reading_share_; }
+    /// Stops that reading; the picture shows as black. False if nothing is being read.
+    bool stop_reading();
+
     /// Shows a line about what was done or went wrong.
     void say(const QString& words);
     const Prompts& prompts() const { return prompts_; }
@@ -149,10 +174,13 @@ signals:
     void probe_changed();
     void candidates_changed();
     void warnings_changed();
+    void reading_changed();
     void said(const QString& words);
 
 private:
     void finish_replaced();
+    void add_ground(Ground ground, const QString& what);
+    void watch_files();
     void adopt(Finish finish, const std::string& path, const Faults& notices);
     bool write_to(const std::string& path);
     void moment_changed();
@@ -183,6 +211,7 @@ private:
     Look look_;
     QSize view_size_;
     std::vector<std::string> in_view_;
+    std::vector<std::string> grounds_in_view_;
     std::vector<PixelPoint> probe_points_;
     Probe probe_;
     Warnings warnings_;
@@ -195,6 +224,10 @@ private:
     HeldDials held_;
     DriveValues values_;
     bool interacting_ = false;
+    QString reading_;
+    double reading_share_ = 0;
+    QFileSystemWatcher files_;  ///< that grounds read: what is changed there is drawn anew
+    QTimer files_timer_;        ///< a file is often written in several goes
     QTimer play_timer_;
     QTimer autosave_timer_;
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first

@@ -1,11 +1,12 @@
 // The session's files: opening, saving, pictures, and what is kept aside in case of a crash.
 #include <QFileInfo>
-#include <QImage>
 #include <filesystem>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/find_pictures.h"
+#include "core/finish/ground_pictures.h"
 #include "desktop/session/recovery.h"
 #include "desktop/session/session.h"
 
@@ -42,8 +43,13 @@ bool Session::open(const QString& path) {
     }
     std::error_code code;
     const std::string full = std::filesystem::absolute(name, code).lexically_normal().string();
-    say(tr("Opened %1").arg(QFileInfo(path).fileName()));
+    // What was moved along with the finish is found again by name.
+    FoundFiles found = find_by_name(opened->finish, full, folder_of(full));
+    const QString file = QFileInfo(path).fileName();
+    say(found.moved.empty() ? tr("Opened %1").arg(file)
+                            : tr("Opened %1, and found %2 by name").arg(file, qs(counted(found.moved.size(), "file"))));
     adopt(std::move(opened->finish), full, opened->notices);
+    if (!found.moved.empty()) edit(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
     return true;
 }
 
@@ -57,8 +63,7 @@ bool Session::write_to(const std::string& path) {
     Finish moved = finish();
     if (path != path_) {
         for (Ground& ground : moved.grounds) {
-            if (ground.kind == GroundKind::picture)
-                ground.path = stored_picture_path(path, picture_path(path_, ground.path));
+            for (std::string* file : paths_of(ground)) *file = stored_picture_path(path, picture_path(path_, *file));
         }
     }
     if (Result<Done> done = save_finish(path, moved); !done) {
@@ -110,53 +115,18 @@ bool Session::may_leave() {
     return false;
 }
 
-bool Session::add_picture(const QString& path) {
-    Finish changed = finish();
-    const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
-    Ground ground;
-    ground.name = free_name(changed, first_picture(changed) == nullptr ? "scene" : (stem.empty() ? "picture" : stem));
-    ground.path = stored_picture_path(path_, path.toStdString());
-    const std::string name = ground.name;
-    changed.grounds.push_back(std::move(ground));
-    edit(std::move(changed), tr("Added the picture %1").arg(qs(name)));
+bool Session::bring_back(const KeptWork& kept) {
+    std::optional<OpenedFinish> opened = read_kept(kept);
+    if (!opened) {
+        say(tr("What was kept of %1 is no longer there").arg(qs(kept.name)));
+        return false;
+    }
+    adopt(empty_finish(), kept.path, opened->notices);
+    edit(std::move(opened->finish), tr("Brought back unsaved work on %1").arg(qs(kept.name)));
+    // First kept as our own, then dropped there: at no moment is it kept nowhere.
+    autosave();
+    drop_kept(kept);
     return true;
-}
-
-void Session::add_stops(GroundKind kind) {
-    Finish changed = finish();
-    Ground ground;
-    ground.kind = kind;
-    ground.name = free_name(changed, kind == GroundKind::curve ? "shape" : "tones");
-    const double low = kind == GroundKind::curve ? 0 : 0.01;
-    ground.stops = {{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}};
-    const std::string name = ground.name;
-    changed.grounds.push_back(std::move(ground));
-    edit(std::move(changed), tr("Added %1: read it by at(%1, t)").arg(qs(name)));
-}
-
-bool Session::add_picture_asking() {
-    const QString path = prompts_.picture_to_add(qs(path_));
-    return !path.isEmpty() && add_picture(path);
-}
-
-bool Session::start_from_picture(const QString& path) {
-    if (!start_new() || !add_picture(path)) return false;
-    const QImage picture(path);
-    Finish changed = finish();
-    changed.name = QFileInfo(path).completeBaseName().toStdString();
-    // As large as the picture, but no larger than a large screen.
-    const QSize size = picture.isNull()
-                           ? QSize(changed.frame_width, changed.frame_height)
-                           : picture.size().boundedTo(picture.size().scaled(2560, 2560, Qt::KeepAspectRatio));
-    changed.frame_width = size.width();
-    changed.frame_height = size.height();
-    edit(std::move(changed), tr("A new finish on %1").arg(QFileInfo(path).fileName()));
-    return true;
-}
-
-void Session::take_over(OpenedFinish recovered, const QString& path) {
-    adopt(empty_finish(), path.toStdString(), recovered.notices);
-    edit(std::move(recovered.finish), tr("Brought back unsaved work"));
 }
 
 void Session::keep_soon() {

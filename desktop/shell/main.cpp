@@ -3,8 +3,10 @@
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QSettings>
+#include <algorithm>
 #include <chrono>
 #include <cstdio>
+#include <filesystem>
 
 #include "desktop/session/operations_folder.h"
 #include "desktop/session/recovery.h"
@@ -28,7 +30,7 @@ lacquer::Prompts real_prompts() {
     prompts.picture_to_add = [](const QString& folder) {
         return QFileDialog::getOpenFileName(
             nullptr, QObject::tr("Add a picture"), folder,
-            QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr)"));
+            QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr *.gif *.svg *.cube)"));
     };
     prompts.picture_to_save = [](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the picture"), proposed,
@@ -46,6 +48,23 @@ lacquer::Prompts real_prompts() {
 
 double steady_seconds() {
     return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
+
+// What the command line names, or work on it that a crash has left; such work on anything else is told of.
+void open_first(lacquer::Session& session, const QString& path) {
+    const std::vector<lacquer::KeptWork> kept = lacquer::kept_work();
+    std::error_code code;
+    const std::string full = path.isEmpty()
+                                 ? std::string()
+                                 : std::filesystem::absolute(path.toStdString(), code).lexically_normal().string();
+    const auto own = std::find_if(kept.begin(), kept.end(),
+                                  [&](const lacquer::KeptWork& work) { return !full.empty() && work.path == full; });
+    if (own != kept.end() && session.bring_back(*own)) return;
+    if (!path.isEmpty()) session.open(path);
+    if (kept.empty()) return;
+    const QString name = lacquer::qs(kept.front().name);
+    session.say(path.isEmpty() ? QObject::tr("Unsaved work on %1 was kept: it is the first card").arg(name)
+                               : QObject::tr("Unsaved work on %1 was kept: Finish, New shows it").arg(name));
 }
 
 }  // namespace
@@ -85,11 +104,7 @@ int main(int argc, char** argv) {
         });
     }
     // Before the window shows itself: the first picture is read and drawn while Qt draws the rest.
-    if (auto recovered = lacquer::take_recovered()) {
-        session.take_over(std::move(recovered->opened), lacquer::qs(recovered->path));
-    } else if (words.size() > 1) {
-        session.open(words[1]);
-    }
+    open_first(session, words.size() > 1 ? words[1] : QString());
     window.show();
     return QApplication::exec();
 }

@@ -20,6 +20,7 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/dials/field_form.h"
 #include "desktop/dials/forms.h"
+#include "desktop/grounds/ground_shelf.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/time_rule.h"
@@ -27,6 +28,7 @@
 #include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
+#include "desktop/shell/panel.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
@@ -38,37 +40,6 @@
 
 namespace lacquer {
 
-namespace {
-
-QLabel* quiet_label(QWidget* parent) {
-    auto* label = new QLabel(parent);
-    QPalette palette = label->palette();
-    palette.setColor(QPalette::WindowText, theme::quiet);
-    label->setPalette(palette);
-    label->setTextFormat(Qt::RichText);
-    return label;
-}
-
-QPushButton* button(QWidget* parent, QAction* action, const QString& words) {
-    auto* made = new QPushButton(words, parent);
-    made->setObjectName(QStringLiteral("button_") + action->objectName());
-    made->setToolTip(action->toolTip());
-    made->setFocusPolicy(Qt::TabFocus);
-    QObject::connect(made, &QPushButton::clicked, action, &QAction::trigger);
-    return made;
-}
-
-QWidget* header(QWidget* parent, QHBoxLayout*& row) {
-    auto* head = new QWidget(parent);
-    head->setFixedHeight(34);
-    row = new QHBoxLayout(head);
-    row->setContentsMargins(12, 0, 12, 0);
-    row->setSpacing(8);
-    return head;
-}
-
-}  // namespace
-
 MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     : QWidget(parent),
       session_(session),
@@ -79,6 +50,7 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
       stage_(new StageView(session, this)),
       dials_(new DialsView(session, this)),
       form_(new FieldForm(this)),
+      shelf_(new GroundShelf(session, this)),
       time_rule_(new TimeRule(session, this)),
       cue_pads_(new CuePads(session, this)),
       try_on_(new TryOnSheet(session, this)),
@@ -147,6 +119,7 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
     connect(&session_, &Session::finish_changed, this, &MainWindow::note_recent);
+    connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
     stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
     ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
     dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
@@ -194,7 +167,7 @@ QWidget* MainWindow::ladder_side() {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     QHBoxLayout* row = nullptr;
-    QWidget* head = header(side, row);
+    QWidget* head = panel_header(side, row);
     step_words_ = quiet_label(head);
     row->addWidget(step_words_, 1);
     filter_ = new LineEditor(head);
@@ -203,9 +176,9 @@ QWidget* MainWindow::ladder_side() {
     filter_->setAccessibleName(tr("Filter"));
     filter_->hide();
     row->addWidget(filter_, 2);
-    row->addWidget(button(head, actions_["filter_steps"], tr("Filter  /")));
-    row->addWidget(button(head, actions_["try_on"], tr("Try on  T")));
-    row->addWidget(button(head, actions_["add_step"], tr("+ Step  A")));
+    row->addWidget(panel_button(head, actions_["filter_steps"], tr("Filter  /")));
+    row->addWidget(panel_button(head, actions_["try_on"], tr("Try on  T")));
+    row->addWidget(panel_button(head, actions_["add_step"], tr("+ Step  A")));
     column->addWidget(head);
     column->addWidget(ladder_, 1);
     return side;
@@ -218,11 +191,11 @@ QWidget* MainWindow::dials_side() {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     QHBoxLayout* row = nullptr;
-    QWidget* head = header(side, row);
+    QWidget* head = panel_header(side, row);
     dial_words_ = quiet_label(head);
     row->addWidget(dial_words_, 1);
-    row->addWidget(button(head, actions_["response_page"], tr("Responses  Shift+R")));
-    row->addWidget(button(head, actions_["add_dial"], tr("+ Dial  D")));
+    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses  Shift+R")));
+    row->addWidget(panel_button(head, actions_["add_dial"], tr("+ Dial  D")));
     auto* list = new QWidget(side);
     auto* list_column = new QVBoxLayout(list);
     list_column->setContentsMargins(0, 0, 0, 0);
@@ -232,6 +205,7 @@ QWidget* MainWindow::dials_side() {
     dial_pages_ = new QStackedWidget(side);
     dial_pages_->addWidget(list);
     dial_pages_->addWidget(form_);
+    dial_pages_->addWidget(shelf_side());
     column->addWidget(dial_pages_);
     return side;
 }
@@ -245,7 +219,7 @@ QWidget* MainWindow::foot() {
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(12, 0, 6, 0);
     row->setSpacing(0);
-    play_button_ = button(bar, actions_["play"], {});
+    play_button_ = panel_button(bar, actions_["play"], {});
     play_button_->setFixedWidth(104);
     row->addWidget(play_button_);
     row->addWidget(time_rule_, 1);
@@ -268,6 +242,7 @@ void MainWindow::refresh_words() {
                      .arg(theme::vermilion_text.name(), qs(session_.checked().faults.front().message).toHtmlEscaped());
     }
     dial_words_->setText(dials);
+    refresh_shelf_words();
     play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
     actions_["undo"]->setEnabled(session_.history().can_undo());
     actions_["redo"]->setEnabled(session_.history().can_redo());

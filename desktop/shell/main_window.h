@@ -23,6 +23,7 @@ class ColourEditor;
 class CuePads;
 class DialsView;
 class FieldForm;
+class GroundShelf;
 class HelpCard;
 class LineEditor;
 class LadderView;
@@ -39,6 +40,7 @@ public:
     MainWindow(Session& session, QSettings& settings, QWidget* parent = nullptr);
     LadderView& ladder() { return *ladder_; }
     DialsView& dials() { return *dials_; }
+    GroundShelf& shelf() { return *shelf_; }
     TimeRule& time_rule() { return *time_rule_; }
     CuePads& cue_pads() { return *cue_pads_; }
     TopBar& top_bar() { return *top_bar_; }
@@ -69,6 +71,17 @@ private:
     void add_dial();
     void add_response();
     void add_stops(GroundKind kind);
+    void choose_scene();
+    void mark_objects();
+    void add_sprite_part();
+    void toggle_shelf();
+    /// The page of a ground: that of the name, else the shelf's, else the only one, else one that is chosen.
+    void show_ground_page(const QString& ground);
+    void replace_chosen_ground();
+    void put_camera_key();
+    void put_camera_home();
+    QWidget* shelf_side();
+    void refresh_shelf_words();
     void add_cue();
     void new_from_picture();
     void open_try_on(bool replace);
@@ -94,6 +107,11 @@ private:
     void end_filter();
     void note_recent();
 
+    // Pages in the place of the dials.
+    static constexpr int dials_page = 0;
+    static constexpr int form_page = 1;
+    static constexpr int shelf_page = 2;
+
     Session& session_;
     QSettings& settings_;
     QHash<QString, QAction*> actions_;
@@ -104,6 +122,7 @@ private:
     StageView* stage_;
     DialsView* dials_;
     FieldForm* form_;
+    GroundShelf* shelf_;
     TimeRule* time_rule_;
     CuePads* cue_pads_;
     TryOnSheet* try_on_;
@@ -115,6 +134,8 @@ private:
     QSplitter* rows_ = nullptr;
     QLabel* step_words_ = nullptr;
     QLabel* dial_words_ = nullptr;
+    QLabel* shelf_words_ = nullptr;
+    int page_before_form_ = 0;
     QPushButton* play_button_ = nullptr;
 };
 

@@ -14,6 +14,7 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/dials/field_form.h"
 #include "desktop/dials/forms.h"
+#include "desktop/grounds/ground_shelf.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/session/demos.h"
@@ -129,14 +130,16 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"add_picture", [&s] { s.add_picture_asking(); }},
         {"add_gradient", [this] { add_stops(GroundKind::gradient); }},
         {"add_curve", [this] { add_stops(GroundKind::curve); }},
-        {"picture_page",
-         [this] {
-             QStringList names;
-             for (const Ground& ground : session_.finish().grounds) names.append(qs(shown_name(ground.name)));
-             choose_page(
-                 names, [this](int i) { show_ground_form(*form_, session_, static_cast<std::size_t>(i)); },
-                 tr("Nothing to read yet: add a picture (G), a gradient or a curve"));
-         }},
+        {"add_scene", [this] { choose_scene(); }},
+        {"add_marks", [this] { mark_objects(); }},
+        {"add_sprite_part", [this] { add_sprite_part(); }},
+        {"ground_shelf", [this] { toggle_shelf(); }},
+        {"ground_page", [this] { show_ground_page({}); }},
+        {"find_missing", [&s] { s.find_missing(); }},
+        {"replace_ground", [this] { replace_chosen_ground(); }},
+        {"camera", [t] { t->toggle_camera(); }},
+        {"camera_key", [this] { put_camera_key(); }},
+        {"camera_home", [this] { put_camera_home(); }},
         {"quit", [this] { close(); }},
         {"undo", [&s] { s.undo(); }},
         {"redo", [&s] { s.redo(); }},
@@ -206,10 +209,14 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
     };
 }
 
-void MainWindow::show_form() { dial_pages_->setCurrentIndex(1); }
+void MainWindow::show_form() {
+    if (dial_pages_->currentIndex() != form_page) page_before_form_ = dial_pages_->currentIndex();
+    dial_pages_->setCurrentIndex(form_page);
+}
 
 void MainWindow::close_form() {
-    dial_pages_->setCurrentIndex(0);
+    dial_pages_->setCurrentIndex(page_before_form_);
+    if (page_before_form_ == shelf_page) return shelf_->setFocus();
     dials_->setFocus();
 }
 
@@ -266,8 +273,7 @@ void MainWindow::add_response() {
 
 void MainWindow::add_stops(GroundKind kind) {
     session_.add_stops(kind);
-    show_ground_form(*form_, session_, session_.finish().grounds.size() - 1);
-    show_form();
+    show_ground_page(qs(session_.finish().grounds.back().name));
 }
 
 void MainWindow::add_cue() {
@@ -295,9 +301,11 @@ void MainWindow::open_try_on(bool replace) {
 
 void MainWindow::step_back() {
     if (help_card_->isVisible()) return help_card_->hide();
+    if (session_.stop_reading()) return;
     if (stage_->step_back()) return;
     if (filter_->isVisible()) return end_filter();
-    if (dial_pages_->currentIndex() == 1) return close_form();
+    if (dial_pages_->currentIndex() == form_page) return close_form();
+    if (dial_pages_->currentIndex() == shelf_page) return toggle_shelf();
     session_.let_go_all();
 }
 
@@ -310,7 +318,10 @@ void MainWindow::copy() {
 
 void MainWindow::paste() { dials_->hasFocus() ? dials_->paste_value() : ladder_->paste_steps(); }
 
-void MainWindow::mend() { dials_->hasFocus() ? dials_->take_mend() : ladder_->take_mend(); }
+void MainWindow::mend() {
+    if (shelf_->hasFocus()) return shelf_->take_mend();
+    dials_->hasFocus() ? dials_->take_mend() : ladder_->take_mend();
+}
 
 void MainWindow::make_dial() {
     if (ladder_->hasFocus() && ladder_->has_value_at_hand()) return ladder_->make_dial(false);

@@ -1,5 +1,6 @@
 #include "desktop/shell/top_bar.h"
 
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPainter>
@@ -44,6 +45,7 @@ TopBar::TopBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
     });
     connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::stage_changed, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::reading_changed, this, qOverload<>(&QWidget::update));
 }
 
 void TopBar::add_menu(const QString& title, QMenu* menu) {
@@ -72,15 +74,19 @@ void TopBar::paintEvent(QPaintEvent*) {
         theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
 
     const StagePicture& stage = session_.stage();
-    const QString facts =
-        tr("%1 × %2 · %3 · %4 · %5 ms")
-            .arg(session_.finish().frame_width)
-            .arg(session_.finish().frame_height)
-            .arg(qs(counted(step_count(session_.finish()), "step")), qs(counted(stage.passes, "pass", "passes")))
-            .arg(stage.milliseconds, 0, 'f', 1);
+    const bool reads = !session_.reading().isEmpty();
+    const QString facts = reads ? tr("reading %1 · %2 % · Esc stops")
+                                      .arg(QFileInfo(session_.reading()).fileName())
+                                      .arg(session_.reading_share() * 100, 0, 'f', 0)
+                                : tr("%1 × %2 · %3 · %4 · %5 ms")
+                                      .arg(session_.finish().frame_width)
+                                      .arg(session_.finish().frame_height)
+                                      .arg(qs(counted(step_count(session_.finish()), "step")),
+                                           qs(counted(stage.passes, "pass", "passes")))
+                                      .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
     theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(),
-                      theme::quiet, Qt::AlignRight);
+                      reads ? theme::text : theme::quiet, Qt::AlignRight);
     int left = name_width;
     for (int i = 0; i < row_->count(); ++i) {
         if (const QWidget* button = row_->itemAt(i)->widget()) left = std::max(left, button->geometry().right());

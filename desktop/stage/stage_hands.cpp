@@ -54,6 +54,17 @@ void StageView::mousePressEvent(QMouseEvent* event) {
         dragging_ = Dragging::curtain;
         return;
     }
+    if (tool_camera_ && pixel) {
+        dragging_ = Dragging::camera;
+        session_.set_interacting(true);
+        return;
+    }
+    if (!marks_.empty() && pixel) {
+        pick_ = pixel;
+        core_ = pixel;
+        ask_values();
+        return take_pick();
+    }
     if (tool_core_ && pixel) {
         core_ = pixel;
         core_held_ = !core_held_;
@@ -102,11 +113,18 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
             ask_values();
             break;
         }
+        case Dragging::camera:
+            drag_camera(event);
+            break;
         case Dragging::nothing: {
             const bool curtain = session_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by;
-            if (!tool_pick_) setCursor(curtain ? Qt::SplitHCursor : tool_core_ ? Qt::CrossCursor : Qt::ArrowCursor);
+            if (!tool_pick_)
+                setCursor(curtain                         ? Qt::SplitHCursor
+                          : tool_core_ || !marks_.empty() ? Qt::CrossCursor
+                          : tool_camera_                  ? Qt::SizeAllCursor
+                                                          : Qt::ArrowCursor);
             const auto pixel = pixel_at(mouse_);
-            if (tool_core_ && !core_held_ && pixel && pixel != core_) {
+            if ((tool_core_ || !marks_.empty()) && !core_held_ && pixel && pixel != core_) {
                 core_ = pixel;
                 ask_values();
             }
@@ -123,6 +141,7 @@ void StageView::mouseReleaseEvent(QMouseEvent*) {
         line_ = {QPointF(0, line_->first.y()), QPointF(size.width() - 1.0, line_->first.y())};
         ask_values();
     }
+    if (dragging_ == Dragging::camera) session_.set_interacting(false);
     dragging_ = Dragging::nothing;
     update();
 }
@@ -130,12 +149,13 @@ void StageView::mouseReleaseEvent(QMouseEvent*) {
 void StageView::wheelEvent(QWheelEvent* event) {
     if (shows_nothing() || event->angleDelta().y() == 0) return;
     mouse_ = event->position();
+    event->accept();
+    if (tool_camera_) return dolly_camera(std::pow(2.0, -event->angleDelta().y() / 960.0));
     const StageFrame now = frame();
     const StageFrame next = now.zoomed(now.scale() * std::pow(2.0, event->angleDelta().y() / 480.0), mouse_);
     zoom_ = next.zoom;
     centre_ = next.centre;
     update();
-    event->accept();
 }
 
 void StageView::leaveEvent(QEvent*) { update(); }

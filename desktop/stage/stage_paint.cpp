@@ -107,6 +107,7 @@ void StageView::paint_picture(QPainter& painter) const {
     if (other != nullptr) paint_curtain(painter);
     paint_tools(painter);
     if (detail_) paint_detail(painter);
+    paint_scene_words(painter);
 }
 
 void StageView::paint_curtain(QPainter& painter) const {

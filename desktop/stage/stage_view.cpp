@@ -40,7 +40,10 @@ StageView::StageView(Session& session, QWidget* parent)
     connect(&session_, &Session::stage_changed, this, repaint);
     connect(&session_, &Session::finish_changed, this, repaint);
     connect(&session_, &Session::selection_changed, this, repaint);
-    connect(&session_, &Session::probe_changed, this, repaint);
+    connect(&session_, &Session::probe_changed, this, [this] {
+        take_pick();
+        update();
+    });
     connect(&session_, &Session::look_changed, this, [this] {
         ask_values();
         update();
@@ -224,6 +227,14 @@ bool StageView::step_back() {
         unsetCursor();
         return true;
     }
+    if (tool_camera_) {
+        toggle_camera();
+        return true;
+    }
+    if (!marks_.empty()) {
+        point_at_objects({});
+        return true;
+    }
     if (core_held_) {
         core_held_ = false;
         return true;
@@ -243,7 +254,7 @@ bool StageView::step_back() {
 void StageView::ask_values() {
     std::vector<PixelPoint> points;
     const QSize size = frame().frame;
-    if (tool_core_ && core_) {
+    if ((tool_core_ || !marks_.empty()) && core_) {
         points.push_back({std::clamp(core_->x(), 0, size.width() - 1), std::clamp(core_->y(), 0, size.height() - 1)});
     }
     const int first = static_cast<int>(points.size());

@@ -9,6 +9,7 @@
 
 namespace lacquer {
 
+struct Ground;
 class Session;
 class StartList;
 class TransectView;
@@ -34,6 +35,20 @@ public:
     /// The next click takes the colour there.
     void pick_colour();
     void toggle_detail();
+    /// Clicks on objects put them among those that these marks choose, or take them out; empty ends that.
+    void point_at_objects(const std::string& marks);
+    const std::string& pointing_marks() const { return marks_; }
+    /// Dragging turns, moves and brings nearer the camera of the stand-in scene.
+    void toggle_camera();
+    bool moves_camera() const { return tool_camera_; }
+    /// The scene whose camera that is; null if there is none. A capture has no camera to move.
+    const Ground* stand_in_scene() const;
+    /// Turns it by degrees, moves it by shares of the picture's height, or brings it nearer by a factor.
+    void orbit_camera(double right, double up);
+    void move_camera(double right, double up);
+    void dolly_camera(double factor);
+    /// What lies under the mouse: object, place in the world and in the picture; empty where there is no scene.
+    QString object_words() const;
     void copy_picture();
     void save_picture(const QString& path);
     /// One step back: a tool that is at work is put away. False if there was none.
@@ -63,7 +78,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
-    enum class Dragging { nothing, picture, curtain, line, line_end };
+    enum class Dragging { nothing, picture, curtain, line, line_end, camera };
     struct Pill {
         QRect area;
         void (StageView::*press)();
@@ -90,6 +105,9 @@ private:
     void paint_safe_area(QPainter& painter) const;
     void paint_tools(QPainter& painter) const;
     void paint_detail(QPainter& painter) const;
+    void paint_scene_words(QPainter& painter) const;
+    void take_pick();
+    void drag_camera(QMouseEvent* event);
     void paint_notice(QPainter& painter) const;
     void paint_beginning(QPainter& painter) const;
     void paint_pills(QPainter& painter);
@@ -102,6 +120,9 @@ private:
     bool tool_core_ = false;
     bool tool_pick_ = false;
     bool core_held_ = false;
+    bool tool_camera_ = false;
+    std::string marks_;           ///< that clicks on objects change
+    std::optional<QPoint> pick_;  ///< clicked, and its object not known yet
     std::optional<QPoint> core_;
     std::optional<std::pair<QPointF, QPointF>> line_;  ///< of the transect, in picture pixels
     std::optional<QPointF> detail_;                    ///< middle of the enlarged detail, in picture pixels

@@ -2,6 +2,9 @@
 
 #include <QFileInfo>
 #include <QPainter>
+#include <QScrollBar>
+#include <chrono>
+#include <cmath>
 
 #include "core/finish/file.h"
 #include "core/render/renderer.h"
@@ -16,24 +19,30 @@ namespace {
 constexpr int picture_width = 138;
 constexpr int picture_height = 78;
 constexpr double shown_moment = 0.3;  // of the length: most have begun by then
+constexpr double seconds_a_picture = 0.125;
+constexpr int kept_role = Qt::UserRole + 2;
 
-// The finish in the middle of its course, on the quiet pattern that stands for what is clear. Null if it has a fault.
-QImage drawn(const std::string& path, Renderer& renderer, WorkerPool& pool, const Cancel& cancel) {
-    Result<OpenedFinish> opened = load_finish(path);
-    if (!opened) return {};
+// A finish as a card shows it; without `checked` it has a fault.
+RenderRequest card_of(const std::string& file, const std::string& finish_path) {
     RenderRequest request;
+    Result<OpenedFinish> opened = load_finish(file);
+    if (!opened) return request;
     request.checked =
         std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(std::move(opened->finish))));
     const Finish& finish = *request.checked->finish;
-    request.finish_path = path;
+    request.finish_path = finish_path;
     request.cues = finish.tape;
-    request.time = finish.length * shown_moment;
     const QSize size =
         QSize(finish.frame_width, finish.frame_height).scaled(picture_width, picture_height, Qt::KeepAspectRatio);
-    request.width = size.width();
-    request.height = size.height();
+    request.width = std::max(1, size.width());
+    request.height = std::max(1, size.height());
     request.small_grounds = true;
     request.steps = {""};
+    return request;
+}
+
+// On the quiet pattern that stands for what is clear. Null if it could not be drawn.
+QImage drawn(const RenderRequest& request, Renderer& renderer, WorkerPool& pool, const Cancel& cancel) {
     const Result<Frame> frame = renderer.render(request, cancel);
     if (!frame || frame->steps.empty()) return {};
     const DrawnStep& step = frame->steps.front();
@@ -42,7 +51,8 @@ QImage drawn(const std::string& path, Renderer& renderer, WorkerPool& pool, cons
     QImage card(picture_width, picture_height, QImage::Format_RGBA8888);
     card.fill(Qt::transparent);
     QPainter painter(&card);
-    const QRect area(QPoint((picture_width - size.width()) / 2, (picture_height - size.height()) / 2), size);
+    const QRect area((picture_width - pixels.width) / 2, (picture_height - pixels.height) / 2, pixels.width,
+                     pixels.height);
     theme::paint_checker(painter, area);
     painter.drawImage(area.topLeft(), image);
     return card;
@@ -66,6 +76,7 @@ StartList::StartList(Session& session, QWidget* parent) : QListWidget(parent), s
     setIconSize({picture_width, picture_height});
     setGridSize({picture_width + 12, picture_height + 30});
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    connect(verticalScrollBar(), &QScrollBar::valueChanged, this, &StartList::tell_cards_in_view);
     connect(this, &QListWidget::itemClicked, this, &StartList::open_item);
     connect(this, &QListWidget::itemActivated, this, &StartList::open_item);
 }
@@ -73,6 +84,11 @@ StartList::StartList(Session& session, QWidget* parent) : QListWidget(parent), s
 void StartList::open_item(const QListWidgetItem* item) {
     // A click may activate too; the first has opened it then.
     if (!isVisible()) return;
+    if (const QVariant kept = item->data(kept_role); kept.isValid()) {
+        const KeptWork work = kept_.at(static_cast<std::size_t>(kept.toInt()));
+        session_.bring_back(work);
+        return;
+    }
     const QString path = item->data(Qt::UserRole).toString();
     if (!path.isEmpty()) {
         if (session_.may_leave()) session_.open(path);
@@ -85,19 +101,35 @@ void StartList::open_item(const QListWidgetItem* item) {
 void StartList::set_recent(const QStringList& paths) {
     if (paths == recent_) return;
     recent_ = paths;
-    cancel_.request();
+    stop_moving();
     clear();
     if (isVisible()) fill();
 }
 
-StartList::~StartList() {
-    cancel_.request();
-    if (drawing_.joinable()) drawing_.join();
-}
+StartList::~StartList() { stop_moving(); }
 
 void StartList::showEvent(QShowEvent* event) {
     QListWidget::showEvent(event);
-    if (count() == 0) fill();
+    if (std::vector<KeptWork> kept = kept_work(); kept != kept_) {
+        kept_ = std::move(kept);
+        stop_moving();
+        clear();
+    }
+    if (count() == 0) {
+        fill();
+    } else {
+        start_moving();
+    }
+}
+
+void StartList::hideEvent(QHideEvent* event) {
+    QListWidget::hideEvent(event);
+    stop_moving();
+}
+
+void StartList::resizeEvent(QResizeEvent* event) {
+    QListWidget::resizeEvent(event);
+    tell_cards_in_view();
 }
 
 void StartList::fill() {
@@ -108,41 +140,92 @@ void StartList::fill() {
         QPainter painter(&own);
         theme::paint_text(painter, own.rect(), QStringLiteral("+"), theme::words(32), theme::quiet, Qt::AlignHCenter);
     }
-    auto* fresh = new QListWidgetItem(QIcon(own), tr("New from a picture…"), this);
-    fresh->setToolTip(tr("A finish of the picture's size that works on it"));
-    fresh->setData(Qt::UserRole + 1, true);
-    std::vector<std::string> paths{std::string()};
-    const auto add = [&](const QString& path, const QString& name, const QString& words) {
+    sources_.clear();
+    const auto add = [&](const Source& source, const QString& path, const QString& name, const QString& words) {
         auto* item = new QListWidgetItem(QIcon(blank), name, this);
         item->setData(Qt::UserRole, path);
         item->setToolTip(QStringLiteral("<p>%1</p>").arg(words.toHtmlEscaped()));
-        paths.push_back(path.toStdString());
+        sources_.push_back(source);
+        return item;
     };
+    for (std::size_t i = 0; i < kept_.size(); ++i) {
+        const KeptWork& work = kept_[i];
+        const QString where = work.path.empty() ? tr("It was never saved.") : qs(work.path);
+        QListWidgetItem* item = add({work.file, work.path}, QString(), tr("Unsaved: %1").arg(qs(work.name)),
+                                    tr("Lacquer ended before this was saved. A click brings it back. %1").arg(where));
+        item->setData(kept_role, static_cast<int>(i));
+        item->setForeground(theme::gold);
+    }
+    QListWidgetItem* fresh =
+        add({}, QString(), tr("New from a picture…"), tr("A finish of the picture's size that works on it"));
+    fresh->setIcon(QIcon(own));
+    fresh->setData(Qt::UserRole + 1, true);
     const QString folder = demo_folder();
     for (const QString& path : recent_) {
         const QFileInfo file(path);
         // The demos stand below anyway.
         if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
-            add(path, file.completeBaseName(), tr("Worked on of late: %1").arg(path));
+            add({path.toStdString(), path.toStdString()}, path, file.completeBaseName(),
+                tr("Worked on of late: %1").arg(path));
     }
-    for (const Demo& demo : demos_in(folder)) add(demo.path, demo.name, demo.brief);
-    if (drawing_.joinable()) drawing_.join();
+    for (const Demo& demo : demos_in(folder))
+        add({demo.path.toStdString(), demo.path.toStdString()}, demo.path, demo.name, demo.brief);
+    start_moving();
+}
+
+void StartList::start_moving() {
+    stop_moving();
+    tell_cards_in_view();
     cancel_ = Cancel();
-    drawing_ = std::thread([this, paths = std::move(paths), cancel = cancel_] {
-        WorkerPool pool(1);
-        Renderer renderer(pool);
-        for (std::size_t i = 0; i < paths.size() && !cancel.requested(); ++i) {
-            if (paths[i].empty()) continue;
-            const QImage image = drawn(paths[i], renderer, pool, cancel);
-            if (image.isNull()) continue;
+    drawing_ = std::thread([this, cancel = cancel_] { draw_cards(cancel); });
+}
+
+void StartList::stop_moving() {
+    {
+        const std::lock_guard lock(mutex_);
+        cancel_.request();
+    }
+    wake_.notify_all();
+    if (drawing_.joinable()) drawing_.join();
+}
+
+void StartList::tell_cards_in_view() {
+    // Rows and columns are even: where the view begins and ends, its cards do.
+    const int columns = std::max(1, viewport()->width() / gridSize().width());
+    const int scrolled = verticalScrollBar()->value();
+    first_in_view_ = scrolled / gridSize().height() * columns;
+    last_in_view_ = ((scrolled + viewport()->height()) / gridSize().height() + 1) * columns - 1;
+}
+
+// All cards once, then those in view again and again, each round a little later in their course. On its own thread.
+void StartList::draw_cards(const Cancel& cancel) {
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    std::vector<RenderRequest> cards;
+    std::vector<QImage> last(sources_.size());
+    for (int round = 0; !cancel.requested(); ++round) {
+        const auto begun = std::chrono::steady_clock::now();
+        for (std::size_t i = 0; i < sources_.size() && !cancel.requested(); ++i) {
+            const int row = static_cast<int>(i);
+            if (round == 0) cards.push_back(card_of(sources_[i].file, sources_[i].finish_path));
+            if (cards[i].checked == nullptr) continue;
+            if (round > 0 && (row < first_in_view_ || row > last_in_view_)) continue;
+            const double length = cards[i].checked->finish->length;
+            cards[i].time = std::fmod(length * shown_moment + round * seconds_a_picture, length);
+            const QImage image = drawn(cards[i], renderer, pool, cancel);
+            if (image.isNull() || image == last[i]) continue;
+            last[i] = image;
             QMetaObject::invokeMethod(
                 this,
-                [this, cancel, row = static_cast<int>(i), image] {
+                [this, cancel, row, image] {
                     if (!cancel.requested()) set_picture(row, image);
                 },
                 Qt::QueuedConnection);
         }
-    });
+        std::unique_lock lock(mutex_);
+        wake_.wait_until(lock, begun + std::chrono::duration<double>(seconds_a_picture),
+                         [&] { return cancel.requested(); });
+    }
 }
 
 void StartList::set_picture(int row, const QImage& image) {

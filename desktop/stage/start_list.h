@@ -1,11 +1,15 @@
-// What there is to start from, as pictures: shown while a finish is still empty.
+// What there is to start from, as moving pictures: shown while a finish is still empty.
 #pragma once
 
 #include <QListWidget>
+#include <atomic>
+#include <condition_variable>
+#include <mutex>
 #include <thread>
 
 #include "core/base/cancel.h"
 #include "desktop/session/demos.h"
+#include "desktop/session/recovery.h"
 
 namespace lacquer {
 
@@ -22,15 +26,33 @@ public:
 
 protected:
     void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
+    /// What a card draws.
+    struct Source {
+        std::string file;         ///< empty for a card without a picture of its own
+        std::string finish_path;  ///< where its pictures are looked for from
+    };
+
     void fill();
     void open_item(const QListWidgetItem* item);
     void set_picture(int row, const QImage& image);
+    void start_moving();
+    void stop_moving();
+    void tell_cards_in_view();
+    void draw_cards(const Cancel& cancel);
 
     Session& session_;
     QStringList recent_;
+    std::vector<KeptWork> kept_;
+    std::vector<Source> sources_;
+    std::atomic<int> first_in_view_ = 0;
+    std::atomic<int> last_in_view_ = 0;
     Cancel cancel_;
+    std::mutex mutex_;
+    std::condition_variable wake_;
     std::thread drawing_;
 };
 

@@ -119,6 +119,27 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "mend.png");
     }
     {
+        BenchWindow bench(test::demo_path("object-outlines"));
+        bench.session().set_time(1);
+        bench.session().select("lined");
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_G, Qt::ShiftModifier);
+        bench.wait_for([&] { return bench.session().thumbnails().contains("lifting"); });
+        shoot(bench, "outlines.png");
+    }
+    {
+        BenchWindow bench(test::demo_path("moving-wall"));
+        bench.session().set_time(4.6);
+        bench.session().select("rim");
+        shoot(bench, "moving-wall.png");
+    }
+    {
+        BenchWindow bench(test::demo_path("ailing-crab"));
+        bench.session().set_time(4.2);
+        bench.session().select("edge");
+        shoot(bench, "ailing-crab.png");
+    }
+    {
         BenchWindow bench;
         auto* list = bench.find<QListWidget>("start_list");
         bench.wait_for([list] { return list->item(list->count() - 1)->data(Qt::UserRole + 1).toBool(); });

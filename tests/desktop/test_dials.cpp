@@ -166,7 +166,7 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     CHECK(bench.session().finish().grounds.back().stops[1].value[0] == 1);
     bench.key(Qt::Key_Escape);
 
-    bench.action("picture_page");
+    bench.action("ground_page");
     auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
     REQUIRE(menu != nullptr);
     menu->actions().front()->trigger();

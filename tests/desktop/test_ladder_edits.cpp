@@ -4,6 +4,7 @@
 #include <QLineEdit>
 #include <catch2/catch.hpp>
 
+#include "core/base/text.h"
 #include "core/finish/step_edits.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/theme/choice_list.h"
@@ -97,6 +98,17 @@ TEST_CASE("keys walk along threads; a move that breaks a reference says which, a
     CHECK(bench.session().selected() == "rim");
     bench.key(Qt::Key_Left, Qt::AltModifier);
     CHECK(bench.session().selected() == "torn");
+    // Of several ends one is chosen.
+    bench.session().select("stained");
+    bench.key(Qt::Key_Left, Qt::AltModifier);
+    REQUIRE(bench.window().chooser().isVisible());
+    CHECK(bench.window().chooser().list().choices().size() == 3);
+    CHECK(bench.session().selected() == "stained");
+    bench.key(Qt::Key_Down);
+    const QString second = bench.window().chooser().list().choices()[1].name;
+    bench.key(Qt::Key_Return);
+    CHECK(qs(shown_name(bench.session().selected())) == second);
+    bench.session().select("torn");
     bench.key(Qt::Key_Down, Qt::AltModifier);
     CHECK(bench.last_said.contains(QStringLiteral("rim names torn, which is below it now")));
     bench.session().select("rim");

@@ -3,6 +3,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 #include <QDir>
+#include <QListWidget>
 #include <QProcess>
 #include <catch2/catch.hpp>
 
@@ -74,7 +75,7 @@ TEST_CASE("work that was not saved is offered back after a crash, and only then"
     Finish lost = test::demo_finish();
     lost.name = "Lost";
     keep_for_recovery("/x/own.lacquer", lost);
-    CHECK_FALSE(take_recovered());  // this program still runs
+    CHECK(kept_work().empty());  // this program still runs
     drop_recovery("/x/own.lacquer");
     const pid_t child = fork();
     if (child == 0) {
@@ -83,16 +84,27 @@ TEST_CASE("work that was not saved is offered back after a crash, and only then"
     }
     int status = 0;
     REQUIRE(waitpid(child, &status, 0) == child);
-    auto recovered = take_recovered();
-    REQUIRE(recovered);
-    CHECK(recovered->path == "/x/a.lacquer");
-    CHECK(recovered->opened.finish == lost);
-    CHECK_FALSE(take_recovered());
+    const std::vector<KeptWork> kept = kept_work();
+    REQUIRE(kept.size() == 1);
+    CHECK(kept[0].path == "/x/a.lacquer");
+    const auto read = read_kept(kept[0]);
+    REQUIRE(read);
+    CHECK(read->finish == lost);
 
     BenchWindow bench;
-    bench.session().take_over(std::move(recovered->opened), QStringLiteral("/x/a.lacquer"));
+    auto* list = bench.find<QListWidget>("start_list");
+    QListWidgetItem* card = list->item(0);
+    CHECK(card->text() == QStringLiteral("Unsaved: Lost"));
+    bench.click(list->viewport(), list->visualItemRect(card).center());
     CHECK(bench.session().finish().name == "Lost");
+    CHECK(bench.session().path() == "/x/a.lacquer");
     CHECK(bench.session().edited());
+    CHECK(kept_work().empty());
+    // Once more, it is gone: nothing is lost that was there.
+    CHECK_FALSE(bench.session().bring_back(kept[0]));
+    CHECK(bench.session().finish().name == "Lost");
+    bench.action("new_finish");
+    CHECK(list->item(0)->text() == QStringLiteral("New from a picture…"));
 }
 
 TEST_CASE("the program killed in the middle of work brings back what was changed ten seconds before at the latest") {
@@ -130,10 +142,10 @@ TEST_CASE("the program killed in the middle of work brings back what was changed
     kill(static_cast<pid_t>(first.processId()), SIGKILL);
     REQUIRE(first.waitForFinished());
     CHECK(kept().has_value());
-    // The next one takes it over, and keeps it aside again as its own unsaved work.
+    // The next one on the same finish takes it over, and keeps it aside again as its own unsaved work.
     QProcess second;
     second.setProcessEnvironment(environment);
-    second.start(program, QStringList());
+    second.start(program, {qs(test::demo_path())});
     REQUIRE(second.waitForStarted());
     const QString own = QString::number(second.processId()) + QStringLiteral("-*.lacquer");
     REQUIRE(QTest::qWaitFor([&] { return !store.entryList({own}).isEmpty(); }, 10000));

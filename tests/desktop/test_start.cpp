@@ -36,6 +36,9 @@ TEST_CASE("an empty finish shows all demos as pictures, and a click opens one") 
     bench.wait_for([&] { return all_drawn(*list); });
     QListWidgetItem* item = item_named(*list, "Brightness burn");
     CHECK_FALSE(item->toolTip().isEmpty());
+    // It moves.
+    const qint64 first = item->icon().cacheKey();
+    bench.wait_for([&] { return item->icon().cacheKey() != first; });
     list->scrollToItem(item);
     bench.click(list->viewport(), list->visualItemRect(item).center());
     CHECK(bench.session().finish().name == "Brightness burn");

@@ -176,6 +176,34 @@ TEST_CASE("ugly colours show where the picture should be clear") {
     CHECK(drawn.picture.at(4, 32)[2] > 0.9F);
 }
 
+TEST_CASE("a picture fills a frame larger than it is, or of another shape") {
+    const test::TemporaryFolder folder;
+    const auto on = [&](int width, int height, const std::string& formula) {
+        Image8 image{width, height, {}};
+        image.data.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4);
+        std::fill(image.data.begin(), image.data.end(), std::uint8_t{200});
+        REQUIRE(write_png(folder.file("own.png"), image));
+        Finish finish = finish_of({{"shown", formula}});
+        finish.frame_width = 320;
+        finish.frame_height = 180;
+        finish.grounds.push_back(test::picture_ground("scene", folder.file("own.png")));
+        return finish;
+    };
+    CHECK(find(warnings_of(on(320, 180, "scene * 0.5")), "inspect.magnified") == nullptr);
+    CHECK(find(warnings_of(on(640, 360, "scene * 0.5")), "inspect.magnified") == nullptr);
+    const Warnings small = warnings_of(on(160, 90, "scene * 0.5"));
+    const Warning* larger = find(small, "inspect.magnified");
+    REQUIRE(larger != nullptr);
+    CHECK(larger->where == "scene");
+    CHECK(larger->message.find("2 times") != std::string::npos);
+    // Where it is read at places of its own, nobody can say how large it is shown.
+    CHECK(find(warnings_of(on(160, 90, "texture(scene, uv * 0.3)")), "inspect.magnified") == nullptr);
+    const Finish squeezed = on(300, 300, "texture(scene, uv) * 0.5");
+    const Finish better = mended(squeezed, "inspect.other-shape", "scene");
+    CHECK(find_step(better, "scene_fitted")->formula == "fit(scene)");
+    CHECK(find_step(better, "shown")->formula == "texture(scene_fitted, uv) * 0.5");
+}
+
 TEST_CASE("something is divided by zero") {
     const Finish finish = finish_of({{"a", "uv.x - uv.x"}, {"b", "1.0 / a - 1.0 / a"}, {"c", "b * 2.0"}});
     const Warnings told = warnings_of(finish);

@@ -5,11 +5,11 @@ import re
 import sys
 
 root = pathlib.Path(sys.argv[1])
-ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|cli)\.[a-z-]+)"')
+ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|ground|cli)\.[a-z-]+)"')
 
 
 def ids(*folders):
-    text = "".join(f.read_text() for folder in folders for f in (root / folder).rglob("*.cpp"))
+    text = "".join(f.read_text() for folder in folders for f in (root / folder).rglob("*") if f.suffix in (".cpp", ".h"))
     return {name for name in ID.findall(text) if not name.endswith(".lacquer")}
 
 

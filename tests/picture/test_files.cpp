@@ -1,6 +1,8 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
 
 #include "core/picture/files.h"
+#include "core/picture/reading.h"
 #include "core/picture/transfer.h"
 #include "tests/support/temporary.h"
 
@@ -66,4 +68,134 @@ TEST_CASE("a picture that cannot be written leaves nothing behind") {
     REQUIRE_FALSE(done);
     CHECK(done.fault().id == "file.unwritable");
     CHECK(std::filesystem::is_empty(folder.path()));
+}
+
+TEST_CASE("a drawing in SVG is drawn at its own size, straight, in linear light") {
+    const TemporaryFolder folder;
+    test::write_file(folder.file("a b.svg"),
+                     R"(<svg xmlns="http://www.w3.org/2000/svg" width="8" height="4" viewBox="0 0 8 4">
+                        <rect x="0" y="0" width="4" height="4" fill="#ff0000"/>
+                        <rect x="4" y="0" width="4" height="2" fill="#808080" fill-opacity="0.5"/></svg>)");
+    const auto read = read_picture(folder.file("a b.svg"), PictureMeaning::colour);
+    REQUIRE(read);
+    CHECK(read->width == 8);
+    CHECK(read->height == 4);
+    CHECK(read->at(1, 1)[0] == 1);
+    CHECK(read->at(1, 1)[1] == 0);
+    CHECK(read->at(1, 1)[3] == 1);
+    // #808080 is 128/255, 0.215860500 in linear light (IEC 61966-2-1); premultiplied to 8 bits it loses a level.
+    CHECK(read->at(6, 0)[1] == Approx(0.2158605).margin(0.004));
+    CHECK(read->at(6, 0)[3] == Approx(0.5).margin(0.003));
+    CHECK(read->at(6, 3)[3] == 0);
+    const auto data = read_picture(folder.file("a b.svg"), PictureMeaning::data);
+    CHECK(data->at(6, 0)[1] == Approx(128.0 / 255).margin(0.005));
+}
+
+TEST_CASE("a drawing without a size, a huge one and a broken one") {
+    const TemporaryFolder folder;
+    test::write_file(folder.file("plain.svg"),
+                     R"(<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 2 1"><rect width="2" height="1"/></svg>)");
+    const auto plain = read_picture(folder.file("plain.svg"), PictureMeaning::colour);
+    REQUIRE(plain);
+    CHECK(plain->width >= 2);
+    test::write_file(folder.file("huge.svg"),
+                     R"(<svg xmlns="http://www.w3.org/2000/svg" width="1000000" height="10"/>)");
+    const auto huge = read_picture(folder.file("huge.svg"), PictureMeaning::colour);
+    REQUIRE(huge);
+    CHECK(huge->width <= 8192);
+    for (const char* text :
+         {"", "<svg", "<svg xmlns='http://www.w3.org/2000/svg'><g></svg>", "GIF89a", "\xff\xfe\x01"}) {
+        test::write_file(folder.file("broken.svg"), text);
+        CHECK(read_picture(folder.file("broken.svg"), PictureMeaning::colour).fault().id == "picture.unreadable");
+    }
+}
+
+TEST_CASE("a file is read by what it is, not by its name, and only by readers that are wanted") {
+    const TemporaryFolder folder;
+    REQUIRE(write_png(folder.file("a.png"), small_image(true)));
+    test::write_file(folder.file("named.jpg"), test::read_file(folder.file("a.png")));
+    CHECK(read_picture(folder.file("named.jpg"), PictureMeaning::colour));
+    // A bitmap of one pixel, which the library could read.
+    const unsigned char bitmap[] = {'B', 'M', 58, 0, 0, 0, 0, 0, 0,  0, 54, 0, 0, 0, 40, 0, 0, 0, 1, 0,
+                                    0,   0,   1,  0, 0, 0, 1, 0, 24, 0, 0,  0, 0, 0, 4,  0, 0, 0, 0, 0,
+                                    0,   0,   0,  0, 0, 0, 0, 0, 0,  0, 0,  0, 0, 0, 9,  9, 9, 0};
+    test::write_file(folder.file("b.bmp"), std::string(reinterpret_cast<const char*>(bitmap), sizeof bitmap));
+    const auto refused = read_picture(folder.file("b.bmp"), PictureMeaning::colour);
+    REQUIRE_FALSE(refused);
+    CHECK(refused.fault().message.find("none of PNG") != std::string::npos);
+}
+
+TEST_CASE("pictures that ImageMagick wrote hold its values, and cut or altered ones do no harm") {
+    const TemporaryFolder folder;
+    std::string plain = "P6 23 19 255\n";
+    for (int y = 0; y < 19; ++y) {
+        for (int x = 0; x < 23; ++x) {
+            for (const int part : {x * 9, y * 11, x + y}) plain += static_cast<char>(part);
+        }
+    }
+    test::write_file(folder.file("plain.ppm"), plain);
+    for (const std::string name : {"a.png", "b.tiff", "c.webp", "d.jpg", "e.ppm", "f.hdr"}) {
+        INFO(name);
+        const std::string path = folder.file(name);
+        const std::string options = " -quality 100 -define webp:lossless=true -sampling-factor 1x1 ";
+        REQUIRE(test::run_command("convert " + folder.file("plain.ppm") + options + path).code == 0);
+        const std::string whole = test::read_file(path);
+        const auto read = read_picture(path, PictureMeaning::data);
+        REQUIRE(read);
+        REQUIRE(read->width == 23);
+        REQUIRE(read->height == 19);
+        const double margin = name == "d.jpg" ? 0.02 : name == "f.hdr" ? 0.005 : 0;
+        CHECK(read->at(7, 12)[0] == Approx(63.0 / 255).margin(margin));
+        CHECK(read->at(7, 12)[1] == Approx(132.0 / 255).margin(margin));
+        // Cut at many places, and with bytes that lie: a fault or some picture, never worse.
+        for (std::size_t i = 1; i < 24; ++i) {
+            std::string broken = whole.substr(0, whole.size() * i / 24);
+            test::write_file(path, broken);
+            (void)read_picture(path, PictureMeaning::colour);
+            broken = whole;
+            char& lying = broken[broken.size() * i / 24];
+            lying = static_cast<char>(lying ^ 0x55);
+            test::write_file(path, broken);
+            (void)read_picture(path, PictureMeaning::colour);
+        }
+    }
+}
+
+TEST_CASE("reading tells how far it has come, and stops when it is asked to") {
+    const TemporaryFolder folder;
+    Image8 image{40, 300, {}};
+    image.data.resize(40 * 300 * 4, 77);
+    REQUIRE(write_png(folder.file("a.png"), image));
+    std::vector<double> shares;
+    const auto whole = read_picture_watched(folder.file("a.png"), PictureMeaning::data, 0, [&](double share) {
+        shares.push_back(share);
+        return true;
+    });
+    REQUIRE(whole);
+    CHECK(shares.size() > 2);
+    CHECK(shares.front() == 0);
+    CHECK(std::is_sorted(shares.begin(), shares.end()));
+    CHECK(whole->at(39, 299)[1] == 77.0F / 255.0F);
+    const auto stopped =
+        read_picture_watched(folder.file("a.png"), PictureMeaning::data, 0, [](double share) { return share < 0.5; });
+    CHECK(stopped.fault().id == "picture.stopped");
+}
+
+TEST_CASE("a GIF's pictures follow one another") {
+    const TemporaryFolder folder;
+    // Two pictures of one pixel, black and white, a tenth of a second each: GIF89a, written out by hand.
+    const unsigned char bytes[] = {
+        'G', 'I', 'F', '8', '9', 'a',  1,    0, 1, 0, 0x80, 0, 0, 0, 0, 0, 0xff, 0xff, 0xff, 0x21, 0xf9, 4,
+        0,   10,  0,   0,   0,   0x2c, 0,    0, 0, 0, 1,    0, 1, 0, 0, 2, 2,    0x44, 1,    0,    0x21, 0xf9,
+        4,   0,   10,  0,   0,   0,    0x2c, 0, 0, 0, 0,    1, 0, 1, 0, 0, 2,    2,    0x4c, 1,    0,    0x3b};
+    test::write_file(folder.file("blink.gif"), std::string(reinterpret_cast<const char*>(bytes), sizeof bytes));
+    const auto frames = picture_frames(folder.file("blink.gif"));
+    REQUIRE(frames);
+    CHECK(frames->count == 2);
+    CHECK(frames->rate == Approx(10));
+    CHECK(read_picture(folder.file("blink.gif"), PictureMeaning::colour, 0)->at(0, 0)[0] == 0);
+    CHECK(read_picture(folder.file("blink.gif"), PictureMeaning::colour, 1)->at(0, 0)[0] == 1);
+    REQUIRE(write_png(folder.file("a.png"), small_image(true)));
+    CHECK(picture_frames(folder.file("a.png"))->count == 1);
+    CHECK(picture_frames(folder.file("none.gif")).fault().id == "picture.missing");
 }

@@ -20,10 +20,11 @@ Image8 grey(int size, std::uint8_t level) {
 TEST_CASE("a picture is read once, and the same one handed out") {
     const test::TemporaryFolder folder;
     REQUIRE(write_png(folder.file("a.png"), grey(4, 100)));
-    GroundStore store;
-    const PicturePtr first = *store.picture(folder.file("a.png"), PictureMeaning::colour);
-    CHECK(*store.picture(folder.file("a.png"), PictureMeaning::colour) == first);
-    const PicturePtr data = *store.picture(folder.file("a.png"), PictureMeaning::data);
+    WorkerPool pool(1);
+    GroundStore store(pool);
+    const PicturePtr first = *store.file(folder.file("a.png"), PictureMeaning::colour);
+    CHECK(*store.file(folder.file("a.png"), PictureMeaning::colour) == first);
+    const PicturePtr data = *store.file(folder.file("a.png"), PictureMeaning::data);
     CHECK(data != first);
     CHECK(data->data[0] == 100.0F / 255.0F);
 }
@@ -31,20 +32,22 @@ TEST_CASE("a picture is read once, and the same one handed out") {
 TEST_CASE("small pictures are averages, kept for their size") {
     const test::TemporaryFolder folder;
     REQUIRE(write_png(folder.file("a.png"), grey(8, 255)));
-    GroundStore store;
-    const PicturePtr small = *store.small_picture(folder.file("a.png"), PictureMeaning::colour, 2, 3);
+    WorkerPool pool(1);
+    GroundStore store(pool);
+    const PicturePtr small = *store.small_file(folder.file("a.png"), PictureMeaning::colour, 2, 3);
     CHECK(small->width == 2);
     CHECK(small->height == 3);
     CHECK(small->data[0] == 1);
-    CHECK(*store.small_picture(folder.file("a.png"), PictureMeaning::colour, 2, 3) == small);
-    CHECK((*store.small_picture(folder.file("a.png"), PictureMeaning::colour, 4, 4))->width == 4);
+    CHECK(*store.small_file(folder.file("a.png"), PictureMeaning::colour, 2, 3) == small);
+    CHECK((*store.small_file(folder.file("a.png"), PictureMeaning::colour, 4, 4))->width == 4);
 }
 
 TEST_CASE("a picture that appears later is found") {
     const test::TemporaryFolder folder;
-    GroundStore store;
-    CHECK(store.picture(folder.file("a.png"), PictureMeaning::colour).fault().id == "picture.missing");
-    CHECK(store.small_picture(folder.file("a.png"), PictureMeaning::colour, 2, 2).fault().id == "picture.missing");
+    WorkerPool pool(1);
+    GroundStore store(pool);
+    CHECK(store.file(folder.file("a.png"), PictureMeaning::colour).fault().id == "picture.missing");
+    CHECK(store.small_file(folder.file("a.png"), PictureMeaning::colour, 2, 2).fault().id == "picture.missing");
     REQUIRE(write_png(folder.file("a.png"), grey(2, 1)));
-    CHECK(store.picture(folder.file("a.png"), PictureMeaning::colour));
+    CHECK(store.file(folder.file("a.png"), PictureMeaning::colour));
 }

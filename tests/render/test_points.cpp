@@ -91,6 +91,20 @@ TEST_CASE("a picture and a broken step of the same name are a fault, and no more
     CHECK(frame->steps[0].name == "a");
 }
 
+TEST_CASE("of two steps of one name the broken one is a fault, the other is drawn") {
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = test::checked(test::finish_of({{"a", "nothing + 1"}, {"a", "vec3(0.5)"}}));
+    request.width = request.height = 8;
+    request.steps = {"a"};
+    const Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    REQUIRE(frame->steps.size() == 1);
+    CHECK(frame->steps[0].type == Type::vec3);
+    CHECK(frame->steps[0].picture.at(4, 4)[1] == 0.5F);
+}
+
 TEST_CASE("the line grid is the same on both sides of its middle and has straight lines") {
     const Picture grid = line_grid(96, 54);
     for (int y = 0; y < 54; ++y) {

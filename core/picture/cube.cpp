@@ -1,0 +1,170 @@
+#include "core/picture/cube.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <filesystem>
+#include <fstream>
+#include <iterator>
+#include <optional>
+
+namespace lacquer {
+
+namespace {
+
+constexpr int most_entries_3d = 129;  // a side; beyond that files would be larger than anything that is used
+constexpr int most_entries_1d = 65536;
+constexpr std::uintmax_t most_bytes = 256ULL * 1024 * 1024;
+
+std::string_view trimmed(std::string_view text) {
+    const auto first = text.find_first_not_of(" \t\r");
+    if (first == std::string_view::npos) return {};
+    return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
+}
+
+std::vector<std::string_view> words_of(std::string_view line) {
+    std::vector<std::string_view> words;
+    while (!(line = trimmed(line)).empty()) {
+        const std::size_t end = std::min(line.find_first_of(" \t"), line.size());
+        words.push_back(line.substr(0, end));
+        line.remove_prefix(end);
+    }
+    return words;
+}
+
+std::optional<float> number_from(std::string_view word) {
+    if (!word.empty() && word.front() == '+') word.remove_prefix(1);
+    double number = 0;
+    const auto [end, error] = std::from_chars(word.data(), word.data() + word.size(), number);
+    if (error != std::errc() || end != word.data() + word.size() || !std::isfinite(number)) return std::nullopt;
+    return static_cast<float>(number);
+}
+
+// Three numbers after the first `skip` words.
+std::optional<std::array<float, 3>> three_from(const std::vector<std::string_view>& words, std::size_t skip) {
+    if (words.size() != skip + 3) return std::nullopt;
+    std::array<float, 3> three{};
+    for (std::size_t i = 0; i < 3; ++i) {
+        const auto number = number_from(words[skip + i]);
+        if (!number) return std::nullopt;
+        three[i] = *number;
+    }
+    return three;
+}
+
+class Reader {
+public:
+    Reader(std::string_view text, const std::string& where) : text_(text), where_(where) {}
+
+    Result<CubeTable> run() {
+        while (!text_.empty()) {
+            ++line_;
+            const std::size_t end = std::min(text_.find('\n'), text_.size());
+            const std::string_view line = trimmed(text_.substr(0, end));
+            text_.remove_prefix(std::min(end + 1, text_.size()));
+            if (line.empty() || line.front() == '#') continue;
+            if (auto fault = take(line)) return *fault;
+        }
+        if (table_.size == 0) return wrong("it does not say LUT_1D_SIZE or LUT_3D_SIZE");
+        if (entries_.size() != wanted())
+            return wrong(fmt::format("it has {} entries and should have {}", entries_.size(), wanted()));
+        lay_out();
+        return std::move(table_);
+    }
+
+private:
+    Fault wrong(const std::string& why) const {
+        return {"picture.cube",
+                fmt::format("the table cannot be read: {} (line {})", why, line_),
+                "save it again as a .cube file",
+                {where_, {}, 0, 0},
+                Severity::fault};
+    }
+
+    std::size_t wanted() const {
+        const auto side = static_cast<std::size_t>(table_.size);
+        return table_.three ? side * side * side : side;
+    }
+
+    std::optional<Fault> take(std::string_view line) {
+        const std::vector<std::string_view> words = words_of(line);
+        if (words[0] == "TITLE") {
+            const auto open = line.find('"');
+            const auto close = line.rfind('"');
+            if (open != std::string_view::npos && close > open)
+                table_.title = std::string(line.substr(open + 1, close - open - 1));
+            return std::nullopt;
+        }
+        if (words[0] == "LUT_1D_SIZE" || words[0] == "LUT_3D_SIZE") return take_size(words);
+        if (words[0] == "DOMAIN_MIN" || words[0] == "DOMAIN_MAX") {
+            const auto three = three_from(words, 1);
+            if (!three) return wrong("a domain is three numbers");
+            const float usual = words[0] == "DOMAIN_MIN" ? 0 : 1;
+            const bool is_usual = std::all_of(three->begin(), three->end(), [&](float v) { return v == usual; });
+            return is_usual ? std::nullopt : std::optional(wrong("it is made for another domain than 0 to 1"));
+        }
+        const auto entry = three_from(words, 0);
+        // Words that only some programs know are passed over, as long as they are words.
+        if (!entry) return number_from(words[0]) ? std::optional(wrong("an entry is three numbers")) : std::nullopt;
+        if (table_.size == 0) return wrong("entries come before its size");
+        if (entries_.size() >= wanted()) return wrong("it has more entries than it says");
+        entries_.push_back(*entry);
+        return std::nullopt;
+    }
+
+    std::optional<Fault> take_size(const std::vector<std::string_view>& words) {
+        const auto number = words.size() == 2 ? number_from(words[1]) : std::nullopt;
+        const bool three = words[0] == "LUT_3D_SIZE";
+        const auto most = static_cast<float>(three ? most_entries_3d : most_entries_1d);
+        if (!number || *number < 2 || *number > most || *number != std::floor(*number))
+            return wrong(fmt::format("its size should be a whole number from 2 to {}", most));
+        if (table_.size != 0) return wrong("it says its size twice");
+        table_.size = static_cast<int>(*number);
+        table_.three = three;
+        return std::nullopt;
+    }
+
+    void lay_out() {
+        const int n = table_.size;
+        table_.picture = table_.three ? Picture(n * n, n, 4) : Picture(n, 1, 4);
+        for (std::size_t i = 0; i < entries_.size(); ++i) {
+            const int red = static_cast<int>(i) % n;
+            const int green = static_cast<int>(i) / n % n;
+            const int blue = static_cast<int>(i) / (n * n);
+            float* to = table_.three ? table_.picture.at(blue * n + red, green) : table_.picture.at(red, 0);
+            std::copy(entries_[i].begin(), entries_[i].end(), to);
+            to[3] = 1;
+        }
+    }
+
+    std::string_view text_;
+    std::string where_;
+    int line_ = 0;
+    CubeTable table_;
+    std::vector<std::array<float, 3>> entries_;
+};
+
+}  // namespace
+
+Result<CubeTable> cube_from_text(std::string_view text, const std::string& where) { return Reader(text, where).run(); }
+
+Result<CubeTable> read_cube(const std::string& path) {
+    namespace fs = std::filesystem;
+    const auto fault = [&](const char* id, const char* message, const char* mend) {
+        return Fault{id, message, mend, Place{path, {}, 0, 0}, Severity::fault};
+    };
+    std::error_code code;
+    if (!fs::exists(path, code))
+        return fault("picture.missing", "there is no such picture", "put it back, or choose another");
+    if (!fs::is_regular_file(path, code) || fs::file_size(path, code) > most_bytes)
+        return fault("picture.unreadable", "it is not a table", "choose a .cube file");
+    std::ifstream file(path, std::ios::binary);
+    const std::string text((std::istreambuf_iterator<char>(file)), std::istreambuf_iterator<char>());
+    if (!file) return fault("picture.unreadable", "the table cannot be read", "choose another");
+    return cube_from_text(text, path);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,205 @@
+// What the finish reads: pictures, scenes, marks, gradients and curves, and how the camera of a scene is moved.
+#include <QFileInfo>
+#include <QImageReader>
+#include <filesystem>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/file.h"
+#include "core/finish/find_pictures.h"
+#include "core/finish/ground_edits.h"
+#include "core/finish/ground_pictures.h"
+#include "desktop/session/session.h"
+
+namespace lacquer {
+
+namespace {
+
+// A layered file with more than colours is a scene that was captured.
+bool is_capture(const std::string& path) {
+    if (!path.ends_with(".exr")) return false;
+    const Result<std::vector<PictureLayer>> layers = picture_layers(path);
+    if (!layers) return false;
+    const CaptureLayers found = found_layers(*layers, {});
+    return found.depth != no_layer || found.normal != no_layer || found.position != no_layer || found.id != no_layer;
+}
+
+}  // namespace
+
+void Session::add_ground(Ground ground, const QString& what) {
+    GroundEdit added = lacquer::add_ground(finish(), std::move(ground));
+    edit(std::move(added.finish), what.arg(qs(shown_name(added.name))));
+}
+
+bool Session::add_picture(const QString& path) {
+    const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
+    Ground ground;
+    const bool table = path.endsWith(QStringLiteral(".cube"), Qt::CaseInsensitive);
+    ground.kind = table                            ? GroundKind::table
+                  : is_capture(path.toStdString()) ? GroundKind::capture
+                                                   : GroundKind::picture;
+    const bool first = !table && first_picture(finish()) == nullptr;
+    ground.name = first ? "scene" : stem.empty() ? "picture" : stem;
+    ground.path = stored_picture_path(path_, path.toStdString());
+    const QString what = ground.kind == GroundKind::capture
+                             ? tr("Added the capture %1, with its layers as %1_depth and so on")
+                         : table ? tr("Added the table %1: look_table(scene, %1)")
+                                 : tr("Added the picture %1");
+    add_ground(std::move(ground), what);
+    return true;
+}
+
+bool Session::add_picture_asking() {
+    const QString path = prompts_.picture_to_add(qs(path_));
+    return !path.isEmpty() && add_picture(path);
+}
+
+bool Session::start_from_picture(const QString& path) {
+    if (!start_new() || !add_picture(path)) return false;
+    const QSize picture = QImageReader(path).size();
+    Finish changed = finish();
+    changed.name = QFileInfo(path).completeBaseName().toStdString();
+    // As large as the picture, but no larger than a large screen.
+    const QSize size = picture.isEmpty() ? QSize(changed.frame_width, changed.frame_height)
+                                         : picture.boundedTo(picture.scaled(2560, 2560, Qt::KeepAspectRatio));
+    changed.frame_width = size.width();
+    changed.frame_height = size.height();
+    edit(std::move(changed), tr("A new finish on %1").arg(QFileInfo(path).fileName()));
+    return true;
+}
+
+void Session::add_stops(GroundKind kind) {
+    Ground ground;
+    ground.kind = kind;
+    ground.name = kind == GroundKind::curve ? "shape" : "tones";
+    const double low = kind == GroundKind::curve ? 0 : 0.01;
+    ground.stops = {{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}};
+    add_ground(std::move(ground), tr("Added %1: read it by at(%1, t)"));
+}
+
+void Session::replace_ground(const std::string& name, const QString& path) {
+    const Ground* old = find_ground(finish(), name);
+    if (old == nullptr) return;
+    Ground by;
+    by.kind = is_capture(path.toStdString()) ? GroundKind::capture : GroundKind::picture;
+    // What reads the layers of a scene finds those of the file, or is told that there are none.
+    if (has_layers(old->kind)) by.kind = GroundKind::capture;
+    by.path = stored_picture_path(path_, path.toStdString());
+    by.sampling = old->sampling;
+    by.data = old->data;
+    edit(lacquer::replace_ground(finish(), name, std::move(by)),
+         tr("%1 is %2 now").arg(qs(shown_name(name)), QFileInfo(path).fileName()));
+}
+
+void Session::add_sprite_part(const std::string& sprite, const QString& path) {
+    SpritePart part;
+    part.name = QFileInfo(path).completeBaseName().toStdString();
+    part.path = stored_picture_path(path_, path.toStdString());
+    Finish changed = finish();
+    for (Ground& ground : changed.grounds) {
+        if (ground.name != sprite || ground.kind != GroundKind::sprite) continue;
+        part.x = ground.sprite.width / 2.0;
+        part.y = ground.sprite.height / 2.0;
+        ground.sprite.parts.push_back(part);
+        return edit(std::move(changed), tr("Added the part %1 to %2").arg(qs(part.name), qs(shown_name(sprite))));
+    }
+    Ground ground;
+    ground.kind = GroundKind::sprite;
+    ground.name = "sprite";
+    if (const QSize size = QImageReader(path).size(); !size.isEmpty()) {
+        ground.sprite.width = size.width();
+        ground.sprite.height = size.height();
+    }
+    part.x = ground.sprite.width / 2.0;
+    part.y = ground.sprite.height / 2.0;
+    ground.sprite.parts.push_back(std::move(part));
+    add_ground(std::move(ground), tr("Added the sprite %1; add further parts to it"));
+}
+
+void Session::find_missing() {
+    const std::vector<std::string> missing = missing_files(finish(), path_);
+    if (missing.empty()) return say(tr("Nothing is missing"));
+    const std::string name = std::filesystem::path(missing.front()).filename().string();
+    say(tr("Where is %1?").arg(qs(name)));
+    const QString chosen = prompts_.picture_to_add(qs(path_));
+    if (chosen.isEmpty()) return;
+    Finish changed = finish();
+    const std::string there = stored_picture_path(path_, chosen.toStdString());
+    for (Ground& ground : changed.grounds) {
+        for (std::string* path : paths_of(ground)) {
+            if (*path == missing.front()) *path = there;
+        }
+    }
+    FoundFiles found = find_by_name(std::move(changed), path_, folder_of(chosen.toStdString()));
+    edit(std::move(found.finish),
+         found.moved.empty()
+             ? tr("Found %1").arg(qs(name))
+             : tr("Found %1, and %2 beside it").arg(qs(name), qs(counted(found.moved.size(), "other file"))));
+}
+
+// What lies in files may be changed by other programs. A folder is watched for what is missing in it.
+void Session::watch_files() {
+    QStringList wanted;
+    for (const Ground& ground : finish().grounds) {
+        for (const std::string& path : paths_of(ground)) {
+            const QFileInfo file(qs(picture_path(path_, path)));
+            const QString place = file.exists() ? file.absoluteFilePath() : file.absolutePath();
+            if (QFileInfo::exists(place) && !wanted.contains(place)) wanted.append(place);
+        }
+    }
+    const QStringList watched = files_.files() + files_.directories();
+    QStringList gone;
+    for (const QString& path : watched) {
+        if (!wanted.contains(path)) gone.append(path);
+    }
+    QStringList fresh;
+    for (const QString& path : wanted) {
+        if (!watched.contains(path)) fresh.append(path);
+    }
+    if (!gone.isEmpty()) files_.removePaths(gone);
+    if (!fresh.isEmpty()) files_.addPaths(fresh);
+}
+
+void Session::add_scene(const ScenePlace& place, Hour hour) {
+    Ground ground;
+    ground.kind = GroundKind::scene;
+    ground.name = first_picture(finish()) == nullptr ? "scene" : std::string(place.name);
+    ground.scene = view_of_place(place, hour);
+    add_ground(std::move(ground), tr("Added the stand-in scene %1, with its layers as %1_depth and so on"));
+}
+
+bool Session::add_marks() {
+    const Ground* scene = first_scene();
+    if (scene == nullptr) {
+        say(tr("Marks choose objects of a scene: add one first"));
+        return false;
+    }
+    Ground ground;
+    ground.kind = GroundKind::marks;
+    ground.name = "marked";
+    ground.of = scene->name;
+    add_ground(std::move(ground), tr("Added %1: 1 on chosen objects, 0 elsewhere"));
+    return true;
+}
+
+const Ground* Session::first_scene() const {
+    for (const Ground& ground : finish().grounds) {
+        if (has_layers(ground.kind)) return &ground;
+    }
+    return nullptr;
+}
+
+Camera Session::camera_of(const Ground& scene) const { return camera_at(scene.scene.camera, scene.scene.path, time_); }
+
+void Session::set_camera(const std::string& scene, const Camera& camera) {
+    Result<Finish> changed = lacquer::set_camera(finish(), scene, camera, time_);
+    if (changed) edit(std::move(*changed), tr("Moved the camera of %1").arg(qs(shown_name(scene))), "camera " + scene);
+}
+
+void Session::set_grounds_in_view(std::vector<std::string> pictures) {
+    if (pictures == grounds_in_view_) return;
+    grounds_in_view_ = std::move(pictures);
+    ask_thumbnails();
+}
+
+}  // namespace lacquer

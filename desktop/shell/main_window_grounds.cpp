@@ -1,0 +1,161 @@
+// What the window does with grounds: the shelf, scenes, marks, the camera.
+#include <QAction>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include "core/base/text.h"
+#include "core/finish/file.h"
+#include "core/finish/ground_edits.h"
+#include "core/finish/ground_pictures.h"
+#include "desktop/dials/field_form.h"
+#include "desktop/dials/forms.h"
+#include "desktop/grounds/ground_shelf.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/session/session.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/panel.h"
+#include "desktop/stage/stage_view.h"
+#include "desktop/theme/chooser.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+QWidget* MainWindow::shelf_side() {
+    auto* side = new QWidget(this);
+    auto* column = new QVBoxLayout(side);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    QHBoxLayout* row = nullptr;
+    QWidget* head = panel_header(side, row);
+    shelf_words_ = quiet_label(head);
+    row->addWidget(shelf_words_, 1);
+    row->addWidget(panel_button(head, actions_["add_picture"], tr("+ Picture  G")));
+    row->addWidget(panel_button(head, actions_["add_scene"], tr("+ Scene  Alt+S")));
+    row->addWidget(panel_button(head, actions_["add_marks"], tr("Mark  Alt+M")));
+    row->addWidget(panel_button(head, actions_["ground_shelf"], tr("Dials  Shift+G")));
+    column->addWidget(head);
+    column->addWidget(shelf_, 1);
+    return side;
+}
+
+void MainWindow::refresh_shelf_words() {
+    if (!shelf_->isVisible()) return;
+    const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
+    const std::size_t count = session_.finish().grounds.size();
+    QString words = bold.arg(theme::text.name(), tr("Grounds")) + QString::number(count);
+    if (count > 0) words += tr(" · %1 MB").arg(shelf_->bytes() / (1024 * 1024), 0, 'f', 1);
+    shelf_words_->setText(words);
+}
+
+void MainWindow::toggle_shelf() {
+    const bool open = dial_pages_->currentIndex() != shelf_page;
+    dial_pages_->setCurrentIndex(open ? shelf_page : dials_page);
+    if (open) {
+        shelf_->setFocus();
+        refresh_shelf_words();
+    } else {
+        ladder_->setFocus();
+    }
+}
+
+void MainWindow::choose_scene() {
+    struct Option {
+        const ScenePlace* place;
+        Hour hour;
+    };
+    std::vector<Option> options;
+    Chooser::Offer offer;
+    offer.title = tr("A stand-in scene");
+    for (const ScenePlace& place : scene_places()) {
+        for (const Hour hour : {Hour::storm, Hour::dusk, Hour::day}) {
+            options.push_back({&place, hour});
+            const auto text = [](std::string_view view) {
+                return QString::fromUtf8(view.data(), qsizetype(view.size()));
+            };
+            offer.choices.push_back(
+                {.name = tr("%1, %2").arg(qs(shown_name(std::string(place.name))), text(name_of(hour))),
+                 .words = text(place.words)});
+        }
+    }
+    offer.taken = [this, options](int index) {
+        const Option& taken = options.at(static_cast<std::size_t>(index));
+        session_.add_scene(*taken.place, taken.hour);
+        shelf_->choose(session_.finish().grounds.back().name);
+    };
+    chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
+}
+
+void MainWindow::add_sprite_part() {
+    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
+    if (path.isEmpty()) return;
+    const std::size_t before = session_.finish().grounds.size();
+    session_.add_sprite_part(shelf_->chosen(), path);
+    if (session_.finish().grounds.size() > before) shelf_->choose(session_.finish().grounds.back().name);
+}
+
+void MainWindow::mark_objects() {
+    if (!stage_->pointing_marks().empty()) return stage_->point_at_objects({});
+    // Those of the shelf, else the only ones, else new ones.
+    const Ground* chosen = find_ground(session_.finish(), shelf_->isVisible() ? shelf_->chosen() : std::string());
+    if (chosen == nullptr || chosen->kind != GroundKind::marks) {
+        chosen = nullptr;
+        for (const Ground& ground : session_.finish().grounds) {
+            if (ground.kind == GroundKind::marks && chosen == nullptr) chosen = &ground;
+        }
+    }
+    if (chosen == nullptr) {
+        if (!session_.add_marks()) return;
+        chosen = &session_.finish().grounds.back();
+    }
+    shelf_->choose(chosen->name);
+    stage_->point_at_objects(chosen->name);
+}
+
+void MainWindow::show_ground_page(const QString& ground) {
+    const auto& grounds = session_.finish().grounds;
+    const auto open = [this](std::size_t index) {
+        show_ground_form(*form_, session_, index);
+        show_form();
+    };
+    const std::string name = ground.isEmpty() && shelf_->isVisible() ? shelf_->chosen() : ground.toStdString();
+    for (std::size_t i = 0; i < grounds.size(); ++i) {
+        if (grounds[i].name == name) return open(i);
+    }
+    QStringList names;
+    for (const Ground& each : grounds) names.append(qs(shown_name(each.name)));
+    choose_page(
+        names, [open](int i) { open(static_cast<std::size_t>(i)); },
+        tr("Nothing to read yet: add a picture (G), a scene (Alt+S), a gradient or a curve"));
+}
+
+void MainWindow::replace_chosen_ground() {
+    const Ground* chosen = find_ground(session_.finish(), shelf_->chosen());
+    if (chosen == nullptr) return session_.say(tr("Choose a ground on the shelf first (Shift+G)"));
+    const std::string name = chosen->name;
+    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
+    if (path.isEmpty()) return;
+    session_.replace_ground(name, path);
+}
+
+void MainWindow::put_camera_key() {
+    const Ground* scene = stage_->stand_in_scene();
+    if (scene == nullptr) return session_.say(tr("There is no stand-in scene whose camera could move"));
+    session_.edit(lacquer::put_camera_key(session_.finish(), scene->name, session_.time()),
+                  tr("Put a key of the camera at %1 s").arg(session_.time(), 0, 'f', 2));
+}
+
+void MainWindow::put_camera_home() {
+    const Ground* scene = stage_->stand_in_scene();
+    const ScenePlace* place = scene != nullptr ? find_place(scene->scene.place) : nullptr;
+    if (place == nullptr) return session_.say(tr("There is no stand-in scene whose camera could move"));
+    Ground home = *scene;
+    home.scene.camera = place->camera;
+    home.scene.path.clear();
+    session_.edit(lacquer::replace_ground(session_.finish(), scene->name, home),
+                  tr("The camera of %1 is as it was built").arg(qs(shown_name(scene->name))));
+}
+
+}  // namespace lacquer

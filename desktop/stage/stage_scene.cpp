@@ -1,0 +1,139 @@
+// Pointing at objects of a scene, and moving its camera.
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/finish/ground_edits.h"
+#include "core/finish/ground_pictures.h"
+#include "desktop/session/session.h"
+#include "desktop/stage/stage_view.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr double degrees_a_pixel = 0.25;
+constexpr double nearer_a_pixel = 1.005;
+
+}  // namespace
+
+void StageView::point_at_objects(const std::string& marks) {
+    marks_ = marks;
+    pick_.reset();
+    tool_camera_ = false;
+    if (!tool_core_) core_.reset();
+    session_.say(
+        marks.empty()
+            ? tr("Objects are left alone again")
+            : tr("Click objects to mark them in %1, again to take them out; Escape ends").arg(qs(shown_name(marks))));
+    ask_values();
+    update();
+}
+
+const Ground* StageView::stand_in_scene() const {
+    const auto& grounds = session_.finish().grounds;
+    const auto found =
+        std::find_if(grounds.begin(), grounds.end(), [](const Ground& g) { return g.kind == GroundKind::scene; });
+    return found != grounds.end() ? &*found : nullptr;
+}
+
+void StageView::toggle_camera() {
+    if (!tool_camera_ && stand_in_scene() == nullptr)
+        return session_.say(tr("There is no stand-in scene whose camera could be moved: add one (Alt+S)"));
+    tool_camera_ = !tool_camera_;
+    marks_.clear();
+    session_.say(tool_camera_
+                     ? tr("Drag turns the camera, Shift moves it, the wheel or Ctrl brings it nearer; Escape ends")
+                     : tr("The camera stays where it is"));
+    update();
+}
+
+void StageView::orbit_camera(double right, double up) {
+    if (const Ground* scene = stand_in_scene())
+        session_.set_camera(scene->name, orbited(session_.camera_of(*scene), right, up));
+}
+
+void StageView::move_camera(double right, double up) {
+    if (const Ground* scene = stand_in_scene())
+        session_.set_camera(scene->name, moved(session_.camera_of(*scene), right, up));
+}
+
+void StageView::dolly_camera(double factor) {
+    if (const Ground* scene = stand_in_scene())
+        session_.set_camera(scene->name, dollied(session_.camera_of(*scene), factor));
+}
+
+void StageView::drag_camera(QMouseEvent* event) {
+    const QPointF by = event->position() - drag_from_;
+    drag_from_ = event->position();
+    const bool sideways = (event->modifiers() & Qt::ShiftModifier) != 0 || (event->buttons() & Qt::RightButton) != 0;
+    if ((event->modifiers() & Qt::ControlModifier) != 0) return dolly_camera(std::pow(nearer_a_pixel, by.y()));
+    const double high = std::max(1.0, frame().area().height());
+    if (sideways) return move_camera(-by.x() / high, by.y() / high);
+    orbit_camera(-by.x() * degrees_a_pixel, by.y() * degrees_a_pixel);
+}
+
+// The clicked pixel's object goes into the marks or out of them once it is known.
+void StageView::take_pick() {
+    const Ground* scene = session_.first_scene();
+    if (!pick_ || marks_.empty() || scene == nullptr) return;
+    const Probe& probe = session_.probe();
+    const DrawnStep* ids = probe.find(scene->name + "_id");
+    if (ids == nullptr || ids->picture.width < 1 || probe.points.empty()) return;
+    if (probe.points.front().x != pick_->x() || probe.points.front().y != pick_->y()) return;
+    pick_.reset();
+    const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
+    if (id == 0) return session_.say(tr("There is no object there"));
+    const Ground* before = find_ground(session_.finish(), marks_);
+    if (before == nullptr) return;
+    const bool was = std::find(before->ids.begin(), before->ids.end(), id) != before->ids.end();
+    const QString name = qs(object_name(*scene, id));
+    session_.edit(toggle_mark(session_.finish(), marks_, id),
+                  (was ? tr("Took %1 out of %2") : tr("Marked %1 in %2")).arg(name, qs(shown_name(marks_))));
+}
+
+QString StageView::object_words() const {
+    const Ground* scene = session_.first_scene();
+    const Probe& probe = session_.probe();
+    const DrawnStep* ids = scene != nullptr ? probe.find(scene->name + "_id") : nullptr;
+    const DrawnStep* places = scene != nullptr ? probe.find(scene->name + "_position") : nullptr;
+    if (ids == nullptr || ids->picture.width < 1 || places == nullptr || probe.points.empty()) return {};
+    const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
+    const float* at = places->picture.at(0, 0);
+    const auto metres = [](float v) { return qs(plain_number(static_cast<double>(v), 3)); };
+    const QSize size = session_.looked_frame();
+    const auto share = [](int pixel, int side) { return qs(plain_number((pixel + 0.5) / side, 3)); };
+    const QString uv =
+        QStringLiteral("uv %1, %2")
+            .arg(share(probe.points.front().x, size.width()), share(probe.points.front().y, size.height()));
+    if (id == 0) return tr("no object · %1").arg(uv);
+    return tr("%1 · id %2 · %3, %4, %5 m · %6")
+        .arg(qs(object_name(*scene, id)), QString::number(id), metres(at[0]), metres(at[1]), metres(at[2]), uv);
+}
+
+void StageView::paint_scene_words(QPainter& painter) const {
+    QString words;
+    if (!marks_.empty()) {
+        words = core_ ? object_words() : QString();
+        if (words.isEmpty()) words = tr("Point at an object");
+    } else if (tool_camera_) {
+        if (const Ground* scene = stand_in_scene()) {
+            const Camera camera = session_.camera_of(*scene);
+            const auto metres = [](double v) { return qs(plain_number(v, 3)); };
+            words = tr("camera at %1, %2, %3 m · %4°%5")
+                        .arg(metres(camera.eye.x), metres(camera.eye.y), metres(camera.eye.z), metres(camera.field),
+                             scene->scene.path.empty() ? QString() : tr(" · on its path"));
+        }
+    }
+    if (words.isEmpty()) return;
+    const QRect area = frame().area().toRect();
+    const int width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 16;
+    const QRect box(area.left() + 8, area.bottom() - 30, width, 22);
+    painter.fillRect(box, QColor(0x17, 0x14, 0x12, 0xE6));
+    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), words, theme::figures(11), theme::text);
+}
+
+}  // namespace lacquer

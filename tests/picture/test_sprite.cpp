@@ -1,0 +1,91 @@
+// Parts laid over one another, and cells of sheets.
+#include <catch2/catch.hpp>
+
+#include "core/picture/sprite.h"
+
+using namespace lacquer;
+
+namespace {
+
+PicturePtr plain(int width, int height, std::array<float, 4> colour) {
+    Picture picture(width, height, 4);
+    for (std::size_t i = 0; i < picture.data.size(); ++i) picture.data[i] = colour[i % 4];
+    return std::make_shared<const Picture>(std::move(picture));
+}
+
+}  // namespace
+
+TEST_CASE("a part lies at its place, whole pixels untouched, and clear around it") {
+    const SpritePictures sprite = lay_parts({{plain(4, 2, {0.25F, 0.5F, 2, 1}), nullptr, 5, 4, 1, 0.7}}, 10, 8);
+    for (int y = 0; y < 8; ++y) {
+        for (int x = 0; x < 10; ++x) {
+            const bool within = x >= 3 && x < 7 && y >= 3 && y < 5;
+            INFO(x << ", " << y);
+            CHECK(sprite.colour.at(x, y)[3] == (within ? 1.0F : 0.0F));
+            CHECK(sprite.colour.at(x, y)[2] == (within ? 2.0F : 0.0F));
+            CHECK(sprite.part.at(x, y)[0] == (within ? 1.0F : 0.0F));
+            CHECK(sprite.share.at(x, y)[0] == (within ? 0.7F : 0.0F));
+            CHECK(sprite.normal.at(x, y)[2] == 1.0F);
+        }
+    }
+}
+
+TEST_CASE("later parts lie over earlier ones, by the rule of over (Porter and Duff 1984)") {
+    const SpritePictures sprite = lay_parts(
+        {{plain(4, 4, {1, 0, 0, 0.5F}), nullptr, 2, 2, 1, 1}, {plain(2, 4, {0, 1, 0, 0.5F}), nullptr, 1, 2, 1, 0.25}},
+        4, 4);
+    // Fa = 1, Fb = 1 - a, premultiplied: opacity 0.75, green 0.5, red 0.25.
+    const float* both = sprite.colour.at(0, 0);
+    CHECK(both[3] == Approx(0.75));
+    CHECK(both[1] == Approx(0.5 / 0.75));
+    CHECK(both[0] == Approx(0.25 / 0.75));
+    CHECK(sprite.part.at(0, 0)[0] == 2);
+    CHECK(sprite.share.at(0, 0)[0] == 0.25F);
+    CHECK(sprite.part.at(3, 0)[0] == 1);
+}
+
+TEST_CASE("a part between pixels is mixed by opacity, so that hidden colours do not show") {
+    Picture edge(2, 1, 4);
+    const std::array<float, 8> pixels{1, 1, 1, 1, 0, 9, 0, 0};
+    std::copy(pixels.begin(), pixels.end(), edge.data.begin());
+    const SpritePictures sprite = lay_parts({{std::make_shared<const Picture>(edge), nullptr, 2.5, 0.5, 1, 1}}, 6, 1);
+    for (int x = 0; x < 6; ++x) {
+        if (sprite.colour.at(x, 0)[3] > 0) CHECK(sprite.colour.at(x, 0)[1] == Approx(1));
+    }
+    CHECK(sprite.colour.at(2, 0)[3] == Approx(0.5));
+}
+
+TEST_CASE("a part is made larger about its middle, with its directions") {
+    const SpritePictures sprite =
+        lay_parts({{plain(2, 2, {1, 1, 1, 1}), plain(2, 2, {1, 0.5F, 0.5F, 1}), 4, 4, 3, 1}}, 8, 8);
+    CHECK(sprite.part.at(1, 1)[0] == 1);
+    CHECK(sprite.part.at(6, 6)[0] == 1);
+    CHECK(sprite.part.at(0, 4)[0] == 0);
+    CHECK(sprite.part.at(7, 4)[0] == 0);
+    CHECK(sprite.normal.at(4, 4)[0] == 1);
+    CHECK(sprite.normal.at(4, 4)[1] == 0);
+    CHECK(sprite.normal.at(0, 0)[2] == 1);
+}
+
+TEST_CASE("places far away, sizes of nothing and missing pictures lay down nothing") {
+    const SpritePictures sprite = lay_parts({{nullptr, nullptr, 1, 1, 1, 1},
+                                             {plain(2, 2, {1, 1, 1, 1}), nullptr, 1e12, -1e12, 1, 1},
+                                             {plain(2, 2, {1, 1, 1, 1}), nullptr, 2, 2, 0, 1}},
+                                            4, 4);
+    for (const float value : sprite.part.data) CHECK((value == 0 || value == 1));
+    for (int i = 0; i < 16; ++i) CHECK(sprite.part.data[static_cast<std::size_t>(i) * 4] == 0);
+}
+
+TEST_CASE("a sheet is cut along its rows") {
+    Picture sheet(6, 4, 4);
+    for (int y = 0; y < 4; ++y) {
+        for (int x = 0; x < 6; ++x) sheet.at(x, y)[0] = static_cast<float>(x + 10 * y);
+    }
+    const Picture cell = sheet_cell(sheet, 3, 2, 4);
+    CHECK(cell.width == 2);
+    CHECK(cell.height == 2);
+    CHECK(cell.at(0, 0)[0] == 22);
+    CHECK(cell.at(1, 1)[0] == 33);
+    CHECK(sheet_cell(sheet, 3, 2, 99).width == 2);
+    CHECK(sheet_cell(sheet, 1, 1, 0).width == 6);
+}

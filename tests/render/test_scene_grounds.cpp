@@ -1,0 +1,243 @@
+// Scenes, captures and marks as steps read them.
+#include <catch2/catch.hpp>
+#include <cstring>
+#include <functional>
+
+#include "core/render/layer_view.h"
+#include "core/render/renderer.h"
+#include "core/scene/capture.h"
+#include "tests/support/finishes.h"
+#include "tests/support/temporary.h"
+
+using namespace lacquer;
+
+namespace {
+
+constexpr int wide = 160;
+constexpr int high = 90;
+
+Finish on_scene(const std::vector<std::pair<std::string, std::string>>& steps) {
+    Finish finish = test::finish_of(steps);
+    finish.frame_width = wide;
+    finish.frame_height = high;
+    Ground scene;
+    scene.kind = GroundKind::scene;
+    scene.name = "bay";
+    scene.scene = view_of_place(*find_place("harbour"), Hour::dusk);
+    Ground marks;
+    marks.kind = GroundKind::marks;
+    marks.name = "marked";
+    marks.of = "bay";
+    marks.ids = {3};
+    finish.grounds = {scene, marks};
+    return finish;
+}
+
+Frame drawn(Renderer& renderer, const Finish& finish, std::vector<std::string> steps, double time = 0,
+            const std::string& path = {}) {
+    RenderRequest request;
+    request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
+    request.time = time;
+    request.steps = std::move(steps);
+    request.finish_path = path;
+    Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    return std::move(*frame);
+}
+
+const Picture& picture_of(const Frame& frame, const std::string& name) {
+    for (const DrawnStep& step : frame.steps) {
+        if (step.name == name) return step.picture;
+    }
+    FAIL("not drawn: " << name);
+    return frame.steps.front().picture;
+}
+
+SceneLayers cast_harbour(double time) {
+    WorkerPool pool(2);
+    const ScenePlace* place = find_place("harbour");
+    return cast_world(place->world(Hour::dusk, time), place->camera, wide, high, {true, true, true, true, true}, pool,
+                      Cancel());
+}
+
+}  // namespace
+
+TEST_CASE("steps read a scene's layers, each pixel its own") {
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    const Finish finish = on_scene(
+        {{"far", "bay_depth"}, {"where", "bay_position"}, {"facing", "texture(bay_normal, uv)"}, {"chosen", "marked"}});
+    const Frame frame = drawn(renderer, finish, {"far", "where", "facing", "chosen", "bay_id"}, 1.5);
+    CHECK(frame.notices.empty());
+    const SceneLayers scene = cast_harbour(1.5);
+    int marked = 0;
+    for (int y = 0; y < high; ++y) {
+        for (int x = 0; x < wide; ++x) {
+            REQUIRE(picture_of(frame, "far").at(x, y)[0] == scene.depth.at(x, y)[0]);
+            for (int c = 0; c < 3; ++c) {
+                REQUIRE(picture_of(frame, "where").at(x, y)[c] == scene.position.at(x, y)[c]);
+                REQUIRE(picture_of(frame, "facing").at(x, y)[c] == scene.normal.at(x, y)[c]);
+            }
+            REQUIRE(picture_of(frame, "bay_id").at(x, y)[0] == scene.id.at(x, y)[0]);
+            const bool tower = scene.id.at(x, y)[0] == 3;
+            marked += tower ? 1 : 0;
+            REQUIRE(picture_of(frame, "chosen").at(x, y)[0] == (tower ? 1.0F : 0.0F));
+        }
+    }
+    CHECK(marked > 50);
+}
+
+TEST_CASE("an untouched scene stays untouched, and moves with time") {
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    const Finish finish = on_scene({{"same", "bay"}});
+    const SceneLayers scene = cast_harbour(0);
+    const Frame now = drawn(renderer, finish, {"same"});
+    CHECK(std::memcmp(picture_of(now, "same").data.data(), scene.colour.data.data(), scene.colour.data.size() * 4) ==
+          0);
+    const Frame later = drawn(renderer, finish, {"same"}, 2);
+    CHECK(std::memcmp(picture_of(later, "same").data.data(), scene.colour.data.data(), scene.colour.data.size() * 4) !=
+          0);
+}
+
+TEST_CASE("the same finish on a capture of the scene gives the same picture") {
+    const test::TemporaryFolder folder;
+    REQUIRE(write_capture(folder.file("shot.exr"), cast_harbour(0)));
+    Finish finish =
+        on_scene({{"made", "mix(bay, vec4(bay_normal, 1), marked) / max(bay_depth * 0.1, 0.1) + bay_id * 0.01"}});
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    const Frame live = drawn(renderer, finish, {"made"});
+    finish.grounds[0].kind = GroundKind::capture;
+    finish.grounds[0].path = "shot.exr";
+    const Frame captured = drawn(renderer, finish, {"made"}, 0, folder.file("x.lacquer"));
+    CHECK(captured.notices.empty());
+    const Picture& a = picture_of(live, "made");
+    const Picture& b = picture_of(captured, "made");
+    CHECK(std::memcmp(a.data.data(), b.data.data(), a.data.size() * 4) == 0);
+}
+
+TEST_CASE("a layer that a capture does not hold shows as black with a notice, and so do marks of nothing") {
+    const test::TemporaryFolder folder;
+    SceneLayers scene = cast_harbour(0);
+    scene.depth = Picture();
+    REQUIRE(write_capture(folder.file("shot.exr"), scene));
+    Finish finish = on_scene({{"far", "bay_depth + marked"}});
+    finish.grounds[0].kind = GroundKind::capture;
+    finish.grounds[0].path = "shot.exr";
+    finish.grounds[1].of = "elsewhere";
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    const Frame frame = drawn(renderer, finish, {"far"}, 0, folder.file("x.lacquer"));
+    REQUIRE(frame.notices.size() == 2);
+    CHECK(frame.notices[0].id == "ground.no-layer");
+    CHECK(frame.notices[1].id == "ground.no-scene");
+    CHECK(picture_of(frame, "far").at(3, 3)[0] == 0);
+    Finish lost = on_scene({{"same", "bay"}});
+    lost.grounds[0].kind = GroundKind::capture;
+    lost.grounds[0].path = "gone.exr";
+    CHECK(drawn(renderer, lost, {"same"}).notices.at(0).id == "picture.missing");
+}
+
+TEST_CASE("small pictures of ids hold no ids that are not there") {
+    const test::TemporaryFolder folder;
+    REQUIRE(write_capture(folder.file("shot.exr"), cast_harbour(0)));
+    Finish finish = on_scene({{"which", "bay_id"}});
+    finish.grounds[0].kind = GroundKind::capture;
+    finish.grounds[0].path = folder.file("shot.exr");
+    RenderRequest request;
+    request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
+    request.steps = {"which"};
+    request.width = 48;
+    request.height = 27;
+    request.small_grounds = true;
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    const Result<Frame> frame = renderer.render(request, Cancel());
+    REQUIRE(frame);
+    for (const float id : frame->steps.front().picture.data) REQUIRE(id == std::floor(id));
+}
+
+TEST_CASE("layers are shown in colours that tell them apart") {
+    Picture ids(3, 1, 1);
+    ids.data[0] = 0;
+    ids.data[1] = 5;
+    ids.data[2] = 6;
+    const Picture shown = layer_view(ids, GroundLayer::id);
+    CHECK(std::memcmp(shown.at(1, 0), shown.at(2, 0), 12) != 0);
+    CHECK(shown.at(0, 0)[0] < 0.02F);
+    Picture depth(2, 1, 1);
+    depth.data[0] = 1;
+    depth.data[1] = 100;
+    const Picture grey = layer_view(depth, GroundLayer::depth);
+    CHECK(grey.at(0, 0)[0] > grey.at(1, 0)[0]);
+    CHECK_FALSE(needs_layer_view(GroundLayer::marks));
+}
+
+namespace {
+
+std::string write_grey(const test::TemporaryFolder& folder, const std::string& name, int width, int height,
+                       const std::function<std::uint8_t(int, int)>& level) {
+    Image8 image{width, height, {}};
+    for (int y = 0; y < height; ++y) {
+        for (int x = 0; x < width; ++x) {
+            for (int c = 0; c < 3; ++c) image.data.push_back(level(x, y));
+            image.data.push_back(255);
+        }
+    }
+    REQUIRE(write_png(folder.file(name), image));
+    return name;
+}
+
+}  // namespace
+
+TEST_CASE("a sprite's parts are one picture, and steps know which is which") {
+    const test::TemporaryFolder folder;
+    Finish finish = test::finish_of({{"made", "vec4(crab.rgb * crab_share, crab_part)"}, {"facing", "crab_normal"}});
+    finish.frame_width = finish.frame_height = 8;
+    Ground crab;
+    crab.kind = GroundKind::sprite;
+    crab.name = "crab";
+    const auto white = [](int, int) { return std::uint8_t{255}; };
+    crab.sprite = {8,
+                   8,
+                   {{"shell", write_grey(folder, "shell.png", 4, 4, white), "", "", 2, 4, 1, 0.5},
+                    {"claw", write_grey(folder, "claw.png", 2, 2, white), "", "", 6, 4, 1, 1}}};
+    finish.grounds = {crab};
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    const Frame frame = drawn(renderer, finish, {"made", "facing"}, 0, folder.file("x.lacquer"));
+    CHECK(frame.notices.empty());
+    const Picture& made = picture_of(frame, "made");
+    CHECK(made.at(1, 4)[0] == 0.5F);
+    CHECK(made.at(1, 4)[3] == 1);
+    CHECK(made.at(6, 4)[0] == 1);
+    CHECK(made.at(6, 4)[3] == 2);
+    CHECK(made.at(7, 0)[3] == 0);
+    CHECK(picture_of(frame, "facing").at(7, 0)[2] == 1);
+    // A part that is gone is told of, and one that has changed is read again.
+    Finish lost = finish;
+    lost.grounds[0].sprite.parts[1].path = "gone.png";
+    CHECK(drawn(renderer, lost, {"made"}, 0, folder.file("x.lacquer")).notices.at(0).id == "picture.missing");
+    lost.grounds[0].sprite.parts.clear();
+    CHECK(drawn(renderer, lost, {"made"}, 0, folder.file("x.lacquer")).notices.at(0).id == "ground.no-part");
+}
+
+TEST_CASE("a sheet's cells follow one another by time, and begin again") {
+    const test::TemporaryFolder folder;
+    Finish finish = test::finish_of({{"now", "sheet.r"}});
+    finish.frame_width = finish.frame_height = 2;
+    Ground sheet = test::picture_ground("sheet", write_grey(folder, "sheet.png", 6, 2, [](int x, int) {
+                                            return static_cast<std::uint8_t>(x / 2 * 100);
+                                        }));
+    sheet.data = true;
+    sheet.cells = {3, 1, 3, 4};
+    finish.grounds = {sheet};
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    for (const auto& [time, level] : {std::pair{0.0, 0}, {0.2, 0}, {0.25, 100}, {0.7, 200}, {0.75, 0}, {100.25, 200}}) {
+        INFO(time);
+        const Frame frame = drawn(renderer, finish, {"now"}, time, folder.file("x.lacquer"));
+        CHECK(picture_of(frame, "now").at(0, 0)[0] == static_cast<float>(level) / 255.0F);
+    }
+}
