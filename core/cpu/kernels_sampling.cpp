@@ -106,11 +106,14 @@ struct Tap {
     VI step;  // to the next pixel; 0 at the border
 };
 
+template <Filter filter>
 HWY_INLINE Tap tap(VF position, int size) {
     const I di;
     const VF last = number(static_cast<float>(size) - 1.0F);
-    VF p = hn::Sub(hn::Mul(position, number(static_cast<float>(size))), number(0.5F));
+    VF p = hn::Mul(position, number(static_cast<float>(size)));
+    if (filter == Filter::linear) p = hn::Sub(p, number(0.5F));
     p = hn::Mul(floored(hn::Add(hn::Mul(p, number(256.0F)), number(0.5F))), number(1.0F / 256.0F));
+    if (filter == Filter::nearest) p = floored(p);
     p = hn::IfThenElse(hn::Ge(p, number(0.0F)), p, number(0.0F));
     p = hn::IfThenElse(hn::Gt(p, last), last, p);
     const VI low = hn::ConvertTo(di, p);
@@ -118,6 +121,7 @@ HWY_INLINE Tap tap(VF position, int size) {
     return {low, hn::Sub(p, hn::ConvertTo(F(), low)), hn::Sub(high, low)};
 }
 
+template <Filter filter>
 HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, std::size_t v_stride,
                           const PictureView& picture, Taps& taps) {
     const F d;
@@ -129,8 +133,8 @@ HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, 
     VF across = hn::Zero(d);
     VF along = hn::Zero(d);
     for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
-        const Tap x = tap(hn::Load(d, u + i * u_stride), picture.width);
-        const Tap y = tap(hn::Load(d, v + i * v_stride), picture.height);
+        const Tap x = tap<filter>(hn::Load(d, u + i * u_stride), picture.width);
+        const Tap y = tap<filter>(hn::Load(d, v + i * v_stride), picture.height);
         hn::Store(hn::Add(hn::Mul(y.low, row), hn::ShiftLeft<2>(x.low)), di, taps.first.data() + i);
         hn::Store(hn::ShiftLeft<2>(x.step), di, taps.right.data() + i);
         hn::Store(hn::Mul(y.step, row), di, taps.down.data() + i);
@@ -156,13 +160,14 @@ struct Run {
     std::int32_t first = 0;
     float across = 0;
 };
+template <Filter filter>
 HWY_INLINE bool find_run(const float* u, std::size_t u_stride, int width, Run& run) {
     const F d;
     const I di;
     VI expected = hn::Zero(di);
     VF across = hn::Zero(d);
     for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
-        const Tap x = tap(hn::Load(d, u + i * u_stride), width);
+        const Tap x = tap<filter>(hn::Load(d, u + i * u_stride), width);
         if (i == 0) {
             run = {hn::GetLane(x.low), hn::GetLane(x.fraction)};
             expected = hn::Add(hn::Iota(di, 0), hn::Set(di, run.first));
@@ -212,20 +217,19 @@ HWY_NOINLINE void sample_otherwise(const KernelArgs& k, const float* u, std::siz
     one_by_one(k, [&](std::size_t i) { return lacquer::sample(*k.picture, u[i * u_stride], v[i * v_stride]); });
 }
 
-void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
+template <Filter filter>
+void sample_held(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
-    if (picture.data == nullptr) return black(k);
-    if (picture.sampling != Sampling{}) return sample_otherwise(k, u, u_stride, v, v_stride);
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     const bool level = v_stride == 0;  // the whole strip reads one row
-    const Tap row = tap(hn::Load(F(), v), picture.height);
+    const Tap row = tap<filter>(hn::Load(F(), v), picture.height);
     const auto row_length = 4 * static_cast<std::size_t>(picture.width);
     const float* const row_begin = picture.data + static_cast<std::size_t>(hn::GetLane(row.low)) * row_length;
     const float along = hn::GetLane(row.fraction);
     for (std::size_t i = 0; i < k.count; i += lane_block) {
         Run run;
-        if (level && find_run(u + i * u_stride, u_stride, picture.width, run)) {
+        if (level && find_run<filter>(u + i * u_stride, u_stride, picture.width, run)) {
             const float* first = row_begin + 4 * static_cast<std::size_t>(run.first);
             if (run.across == 0.0F && along == 0.0F) {
                 part_pixels(first, k, i);
@@ -235,7 +239,7 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
             }
             continue;
         }
-        find_taps(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
+        find_taps<filter>(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
         if (taps.side_by_side && taps.on_pixels) {
             part_pixels(picture.data + taps.first[0], k, i);
             continue;
@@ -258,6 +262,14 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
         }
         part_pixels(colours.data(), k, i);
     }
+}
+
+void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
+    const PictureView& picture = *k.picture;
+    if (picture.data == nullptr) return black(k);
+    if (picture.sampling.wrap != Wrap::clamp) return sample_otherwise(k, u, u_stride, v, v_stride);
+    if (picture.sampling.filter == Filter::nearest) return sample_held<Filter::nearest>(k, u, u_stride, v, v_stride);
+    sample_held<Filter::linear>(k, u, u_stride, v, v_stride);
 }
 
 void sample(const KernelArgs& k) { sample_strip(k, k.in[0], k.stride[0], k.in[1], k.stride[1]); }
@@ -289,10 +301,17 @@ HWY_INLINE bool is_run(const Input& x, const Input& y, std::size_t i, const Pict
 
 void fetch(const KernelArgs& k) {
     const PictureView& picture = *k.picture;
+    if (picture.data == nullptr) return black(k);
+    const I di;
     const Input x{k.in[0], k.stride[0]};
     const Input y{k.in[1], k.stride[1]};
+    const auto held = [&](VF place, int size) {
+        return hn::Min(hn::Max(hn::BitCast(di, place), hn::Zero(di)), hn::Set(di, size - 1));
+    };
+    HWY_ALIGN std::array<std::int32_t, lane_block> first;
+    HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
-        if (picture.data != nullptr && is_run(x, y, i, picture)) {
+        if (is_run(x, y, i, picture)) {
             part_pixels(
                 picture.data + 4 * (static_cast<std::size_t>(std::bit_cast<std::int32_t>(y.from[i * y.stride])) *
                                         static_cast<std::size_t>(picture.width) +
@@ -300,12 +319,13 @@ void fetch(const KernelArgs& k) {
                 k, i);
             continue;
         }
-        for (std::size_t n = i; n < std::min(k.count, i + lane_block); ++n) {
-            const std::array<float, 4> colour =
-                lacquer::fetch(picture, std::bit_cast<std::int32_t>(x.from[n * x.stride]),
-                               std::bit_cast<std::int32_t>(y.from[n * y.stride]));
-            for (std::size_t c = 0; c < 4; ++c) k.out[c][n] = colour[c];
+        for (std::size_t n = 0; n < lane_block; n += hn::Lanes(di)) {
+            const VI row = hn::Mul(held(y.at(i + n), picture.height), hn::Set(di, picture.width));
+            hn::Store(hn::ShiftLeft<2>(hn::Add(row, held(x.at(i + n), picture.width))), di, first.data() + n);
         }
+        for (std::size_t n = 0; n < lane_block; ++n)
+            store_colour(load_colour(picture.data + first[n]), colours.data() + 4 * n);
+        part_pixels(colours.data(), k, i);
     }
 }
 

@@ -68,9 +68,11 @@ struct Dial {
 };
 
 /// A picture file; colours along a line; a height along a line; a stand-in scene; a scene captured in a layered file;
-/// chosen objects of a scene; a sprite of several parts; a
-/// table of colours for colours.
+/// chosen objects of a scene; a sprite of several parts; a table of colours for colours.
 enum class GroundKind { picture, gradient, curve, scene, capture, marks, sprite, table };
+
+/// How many times its own size a part of a sprite may be.
+inline constexpr double largest_part_scale = 64;
 
 /// A part of a sprite: a picture at its place.
 struct SpritePart {
@@ -81,7 +83,9 @@ struct SpritePart {
     double x = 0;        ///< of its middle, pixels of the sprite
     double y = 0;
     double scale = 1;
-    double share = 1;  ///< of what drives all parts
+    double share = 1;       ///< of what drives all parts
+    double turn = 0;        ///< degrees clockwise about its middle
+    bool mirrored = false;  ///< left for right, before it is turned
     friend bool operator==(const SpritePart&, const SpritePart&) = default;
 };
 
@@ -106,9 +110,10 @@ struct SheetCells {
 struct Ground {
     std::string name;
     GroundKind kind = GroundKind::picture;
-    std::string path;   ///< of a picture, capture or table: absolute, or relative to the finish's own folder
-    bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
-    Sampling sampling;  ///< how a picture is read between its pixels and beyond its borders
+    std::string path;         ///< of a picture, capture or table: absolute, or relative to the finish's own folder
+    bool data = false;        ///< the numbers are taken as they are, not as sRGB display values
+    bool multiplied = false;  ///< the file's colours have opacity multiplied into them; of pictures and sprites
+    Sampling sampling;        ///< how a picture is read between its pixels and beyond its borders
     std::vector<Stop> stops;
     StopMix between = StopMix::straight;  ///< how it goes from stop to stop
     SceneView scene;                      ///< of a stand-in scene

@@ -4,6 +4,11 @@
 
 namespace lacquer {
 
+PictureMeaning meaning_of(const Ground& ground) {
+    if (ground.data) return PictureMeaning::data;
+    return ground.multiplied ? PictureMeaning::multiplied : PictureMeaning::colour;
+}
+
 bool has_layers(GroundKind kind) { return kind == GroundKind::scene || kind == GroundKind::capture; }
 
 bool has_file(GroundKind kind) {

@@ -8,6 +8,7 @@
 
 #include "core/finish/finish.h"
 #include "core/lang/type.h"
+#include "core/picture/files_module.h"
 
 namespace lacquer {
 
@@ -35,6 +36,9 @@ std::optional<NamedPicture> find_ground_picture(const Finish& finish, std::strin
 /// How a picture is read between its pixels: colours as the ground says, all else the nearest pixel, for a mean of two
 /// depths or ids belongs to neither.
 Sampling sampling_of(const Ground& ground, GroundLayer layer);
+
+/// What the numbers in its file stand for.
+PictureMeaning meaning_of(const Ground& ground);
 
 /// True for a ground with depth, normals, positions and ids.
 bool has_layers(GroundKind kind);

@@ -1,6 +1,7 @@
 #include "core/finish/read_ground.h"
 
 #include "core/finish/kinds.h"
+#include "core/finish/stops_table.h"
 
 namespace lacquer {
 
@@ -8,20 +9,29 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-// A gradient's stops are a place and four parts, a curve's a place and a height.
+// A gradient's stops are a place and four parts, a curve's a place and a height; an easing may follow.
 bool read_stops(Fields& fields, const char* key, std::size_t numbers, std::vector<Stop>& stops) {
     Json list;
     if (!fields.take(key, list)) return false;
     const auto is_stop = [&](const Json& stop) {
-        return stop.is_array() && stop.size() == numbers && std::all_of(stop.begin(), stop.end(), Fields::is_number);
+        if (!stop.is_array() || stop.size() < numbers || stop.size() > numbers + 1) return false;
+        const auto end_of_numbers = stop.begin() + static_cast<std::ptrdiff_t>(numbers);
+        return std::all_of(stop.begin(), end_of_numbers, Fields::is_number) &&
+               (end_of_numbers == stop.end() || end_of_numbers->is_string());
     };
     if (!list.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_stop)) {
         fields.complain(key, fmt::format("a list of stops, each {} numbers", numbers));
         return true;
     }
     for (const Json& each : list) {
-        Stop stop{each[0].get<double>(), {0, 0, 0, 1}};
+        Stop stop{each[0].get<double>(), {0, 0, 0, 1}, {}};
         for (std::size_t c = 1; c < numbers; ++c) stop.value[c - 1] = each[c].get<double>();
+        if (each.size() > numbers) stop.easing = each[numbers].get<std::string>();
+        const auto& known = stop_easings();
+        if (!stop.easing.empty() && std::find(known.begin(), known.end(), stop.easing) == known.end()) {
+            fields.complain(key, "a list of stops with easings such as ease_in");
+            stop.easing.clear();
+        }
         stops.push_back(stop);
     }
     return true;
@@ -109,11 +119,13 @@ void read_sprite(Fields& fields, Sprite& sprite) {
             read.y = at[1];
         }
         read.scale = part.number("scale", 1);
-        if (!(read.scale > 0 && read.scale <= 64)) {
+        if (!(read.scale > 0 && read.scale <= largest_part_scale)) {
             part.complain("scale", "more than 0 and at most 64");
             read.scale = 1;
         }
         read.share = part.number("share", 1);
+        read.turn = part.number("turn", 0);
+        read.mirrored = part.flag("mirrored", false);
         sprite.parts.push_back(std::move(read));
     });
     std::vector<double> size;
@@ -179,11 +191,13 @@ Ground read_ground(Fields& fields) {
     } else if (fields.left().contains("sprite")) {
         ground.kind = GroundKind::sprite;
         read_sprite(fields, ground.sprite);
+        ground.multiplied = fields.flag("multiplied", false);
         ground.sampling = read_sampling(fields);
     } else {
         ground.path = fields.text("picture");
         read_cells(fields, ground.cells);
         ground.data = fields.flag("data", false);
+        ground.multiplied = fields.flag("multiplied", false);
         ground.sampling = read_sampling(fields);
     }
     ground.extra = fields.left();

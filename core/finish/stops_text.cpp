@@ -1,7 +1,10 @@
 #include "core/finish/stops_text.h"
 
+#include <algorithm>
+
 #include "core/base/text.h"
 #include "core/finish/colour_text.h"
+#include "core/finish/stops_table.h"
 
 namespace lacquer {
 
@@ -36,7 +39,18 @@ bool read_colour(std::string_view text, Stop& stop) {
     return true;
 }
 
+// An easing as the last word, taken off the text.
+std::string easing_at_end(std::string_view& text) {
+    const auto space = text.rfind(' ');
+    const std::string word(space == std::string_view::npos ? std::string_view() : text.substr(space + 1));
+    const auto& known = stop_easings();
+    if (std::find(known.begin(), known.end(), word) == known.end()) return {};
+    text = trimmed(text.substr(0, space));
+    return word;
+}
+
 bool read_stop(GroundKind kind, std::string_view text, Stop& stop) {
+    stop.easing = easing_at_end(text);
     const auto space = text.find(' ');
     const auto at = parse_number(text.substr(0, space));
     if (!at || space == std::string_view::npos) return false;
@@ -56,10 +70,11 @@ std::string stops_text(GroundKind kind, const std::vector<Stop>& stops) {
         text += (text.empty() ? "" : ", ") + shortest_number(stop.at) + " ";
         if (kind == GroundKind::curve) {
             text += shortest_number(stop.value[0]);
-            continue;
+        } else {
+            text += colour_text({stop.value[0], stop.value[1], stop.value[2]});
+            if (stop.value[3] != 1) text += std::string(opacity_word) + shortest_number(stop.value[3]);
         }
-        text += colour_text({stop.value[0], stop.value[1], stop.value[2]});
-        if (stop.value[3] != 1) text += std::string(opacity_word) + shortest_number(stop.value[3]);
+        if (!stop.easing.empty()) text += " " + stop.easing;
     }
     return text;
 }

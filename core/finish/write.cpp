@@ -142,9 +142,23 @@ Json parts_of(const Sprite& sprite) {
         if (!part.normal.empty()) object["normal"] = part.normal;
         if (part.scale != 1) object["scale"] = part.scale;
         if (part.share != 1) object["share"] = part.share;
+        if (part.turn != 0) object["turn"] = part.turn;
+        if (part.mirrored) object["mirrored"] = true;
         parts.push_back(std::move(object));
     }
     return parts;
+}
+
+Json stops_of(const Ground& ground) {
+    Json stops = Json::array();
+    for (const Stop& stop : ground.stops) {
+        Json numbers = Json::array({stop.at});
+        const std::size_t parts = ground.kind == GroundKind::curve ? 1 : 4;
+        for (std::size_t c = 0; c < parts; ++c) numbers.push_back(stop.value[c]);
+        if (!stop.easing.empty()) numbers.push_back(stop.easing);
+        stops.push_back(std::move(numbers));
+    }
+    return stops;
 }
 
 std::string ground_text(const Ground& ground) {
@@ -153,6 +167,7 @@ std::string ground_text(const Ground& ground) {
         case GroundKind::picture:
             object["picture"] = ground.path;
             if (ground.data) object["data"] = true;
+            if (ground.multiplied) object["multiplied"] = true;
             if (ground.cells != SheetCells())
                 object["cells"] = {ground.cells.columns, ground.cells.rows, ground.cells.count, ground.cells.rate};
             append_sampling(object, ground.sampling);
@@ -170,6 +185,7 @@ std::string ground_text(const Ground& ground) {
         case GroundKind::sprite:
             object["sprite"] = parts_of(ground.sprite);
             object["size"] = {ground.sprite.width, ground.sprite.height};
+            if (ground.multiplied) object["multiplied"] = true;
             append_sampling(object, ground.sampling);
             break;
         case GroundKind::marks:
@@ -177,14 +193,11 @@ std::string ground_text(const Ground& ground) {
             object["of"] = ground.of;
             break;
         case GroundKind::gradient:
-            object["gradient"] = Json::array();
-            for (const Stop& s : ground.stops)
-                object["gradient"].push_back({s.at, s.value[0], s.value[1], s.value[2], s.value[3]});
+            object["gradient"] = stops_of(ground);
             append_between(object, ground.between);
             break;
         case GroundKind::curve:
-            object["curve"] = Json::array();
-            for (const Stop& s : ground.stops) object["curve"].push_back({s.at, s.value[0]});
+            object["curve"] = stops_of(ground);
             append_between(object, ground.between);
             break;
         case GroundKind::table:

@@ -40,7 +40,8 @@ std::optional<float> number_from(std::string_view word) {
     double number = 0;
     const auto [end, error] = std::from_chars(word.data(), word.data() + word.size(), number);
     if (error != std::errc() || end != word.data() + word.size() || !std::isfinite(number)) return std::nullopt;
-    return static_cast<float>(number);
+    const auto kept = static_cast<float>(number);
+    return std::isfinite(kept) ? std::optional(kept) : std::nullopt;
 }
 
 // Three numbers after the first `skip` words.
@@ -71,6 +72,9 @@ public:
         if (table_.size == 0) return wrong("it does not say LUT_1D_SIZE or LUT_3D_SIZE");
         if (entries_.size() != wanted())
             return wrong(fmt::format("it has {} entries and should have {}", entries_.size(), wanted()));
+        for (std::size_t c = 0; c < 3; ++c) {
+            if (!(table_.least[c] < table_.most[c])) return wrong("its domain should rise from least to most");
+        }
         lay_out();
         return std::move(table_);
     }
@@ -102,9 +106,8 @@ private:
         if (words[0] == "DOMAIN_MIN" || words[0] == "DOMAIN_MAX") {
             const auto three = three_from(words, 1);
             if (!three) return wrong("a domain is three numbers");
-            const float usual = words[0] == "DOMAIN_MIN" ? 0 : 1;
-            const bool is_usual = std::all_of(three->begin(), three->end(), [&](float v) { return v == usual; });
-            return is_usual ? std::nullopt : std::optional(wrong("it is made for another domain than 0 to 1"));
+            (words[0] == "DOMAIN_MIN" ? table_.least : table_.most) = *three;
+            return std::nullopt;
         }
         const auto entry = three_from(words, 0);
         // Words that only some programs know are passed over, as long as they are words.
@@ -127,9 +130,32 @@ private:
         return std::nullopt;
     }
 
+    // Twice as fine: between two entries stands their mean, so that what is read in between stays.
+    void refine_row() {
+        std::vector<std::array<float, 3>> fine;
+        for (std::size_t i = 0; i < entries_.size(); ++i) {
+            if (i > 0) {
+                std::array<float, 3> mean{};
+                for (std::size_t c = 0; c < 3; ++c) mean[c] = (entries_[i - 1][c] + entries_[i][c]) / 2;
+                fine.push_back(mean);
+            }
+            fine.push_back(entries_[i]);
+        }
+        entries_ = std::move(fine);
+        table_.size = static_cast<int>(entries_.size());
+    }
+
     void lay_out() {
+        const bool ranged = table_.least != CubeTable().least || table_.most != CubeTable().most;
+        if (ranged && !table_.three && table_.size == 4) refine_row();
         const int n = table_.size;
-        table_.picture = table_.three ? Picture(n * n, n, 4) : Picture(n, 1, 4);
+        const int rows = table_.three ? n : 1;
+        table_.picture = Picture(n * rows, rows + (ranged ? 1 : 0), 4);
+        if (ranged) {
+            for (int x = 0; x < table_.picture.width; ++x) table_.picture.at(x, rows)[3] = 1;
+            std::copy(table_.least.begin(), table_.least.end(), table_.picture.at(0, rows));
+            std::copy(table_.most.begin(), table_.most.end(), table_.picture.at(1, rows));
+        }
         for (std::size_t i = 0; i < entries_.size(); ++i) {
             const int red = static_cast<int>(i) % n;
             const int green = static_cast<int>(i) / n % n;

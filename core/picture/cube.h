@@ -1,6 +1,7 @@
 // Cube tables (`.cube`): colours for colours, as plain text.
 #pragma once
 
+#include <array>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -12,11 +13,14 @@ namespace lacquer {
 
 /// A table as a picture of 4 channels. One of three dimensions and N entries a side has N slices side by side, each N x
 /// N: red goes across within a slice, green down, blue from slice to slice. One of one dimension is a row. The first
-/// entry stands for 0 and the last for 1.
+/// entry stands for 0 and the last for 1; where the file says other colours, `least` and `most`, a further row below
+/// begins with these two. A row of 4 then has 7 entries, which say the same, lest it look like a table of 2 x 2 x 2.
 struct CubeTable {
     std::string title;
     int size = 0;  ///< entries a side
     bool three = true;
+    std::array<float, 3> least{0, 0, 0};
+    std::array<float, 3> most{1, 1, 1};
     Picture picture;
 };
 

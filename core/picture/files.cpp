@@ -2,6 +2,8 @@
 
 #include <dlfcn.h>
 
+#include <algorithm>
+#include <cmath>
 #include <filesystem>
 #include <optional>
 #include <system_error>
@@ -94,6 +96,26 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read)
                          "save it again as PNG or OpenEXR");
 }
 
+bool never_stopped(double /*share*/) { return true; }
+
+// The same of something that may take long, and may be stopped.
+template <class Read>
+Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read) {
+    Picture picture;
+    bool stopped = false;
+    const ReadWatch watched = [&](double share) {
+        stopped = !watch(share);
+        return !stopped;
+    };
+    std::optional<Fault> fault = fault_of_reading(
+        path, [&](const Module& module, std::string& error) { return read(module, watched, picture, error); });
+    if (stopped)
+        return picture_fault("picture.stopped", path, "reading it was stopped",
+                             "change or replace it to read it again");
+    if (fault) return *fault;
+    return picture;
+}
+
 // Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
 template <class Encode>
 Result<Done> write_by(const std::string& path, const Encode& encode) {
@@ -119,27 +141,23 @@ Result<PictureFrames> picture_frames(const std::string& path) {
     return frames;
 }
 
+int frame_at(const PictureFrames& frames, double seconds) {
+    if (frames.count <= 1 || frames.ends.empty() || !(frames.ends.back() > 0)) return 0;
+    const double now = std::fmod(std::max(0.0, seconds), frames.ends.back());
+    const auto after = std::upper_bound(frames.ends.begin(), frames.ends.end(), now);
+    return std::min(static_cast<int>(after - frames.ends.begin()), frames.count - 1);
+}
+
 Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, int frame) {
-    return read_picture_watched(path, meaning, frame, [](double) { return true; });
+    return read_picture_watched(path, meaning, frame, never_stopped);
 }
 
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
                                      const ReadWatch& watch) {
-    Picture picture;
-    bool stopped = false;
-    const auto watched = [&](double share) {
-        stopped = !watch(share);
-        return !stopped;
-    };
-    const auto read = [&](const Module& module, std::string& error) {
-        return module.read(path, meaning == PictureMeaning::colour, frame, watched, picture, error);
-    };
-    std::optional<Fault> fault = fault_of_reading(path, read);
-    if (stopped)
-        return picture_fault("picture.stopped", path, "reading it was stopped",
-                             "change or replace it to read it again");
-    if (fault) return *fault;
-    return picture;
+    return read_watched(path, watch,
+                        [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
+                            return module.read(path, meaning, frame, watched, picture, error);
+                        });
 }
 
 Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {
@@ -150,14 +168,17 @@ Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {
 }
 
 Result<Picture> read_layer(const std::string& path, const std::string& layer) {
-    Picture picture;
-    const auto read = [&](const Module& module, std::string& error) {
-        return module.read_layer(path, layer, picture, error);
-    };
-    if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
-    if (picture.data.empty())
+    return read_layer_watched(path, layer, never_stopped);
+}
+
+Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch) {
+    Result<Picture> read = read_watched(
+        path, watch, [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
+            return module.read_layer(path, layer, watched, picture, error);
+        });
+    if (read && read->data.empty())
         return picture_fault("picture.layer", path, "it has no layer '" + layer + "'", "choose another of its layers");
-    return picture;
+    return read;
 }
 
 Result<Done> write_png(const std::string& path, const Image8& image) {

@@ -10,19 +10,16 @@
 
 namespace lacquer {
 
-/// What the numbers in a file stand for.
-enum class PictureMeaning {
-    colour,  ///< whole-number files hold sRGB display values and are turned into linear light; float files are linear
-    data     ///< the numbers as they are
-};
-
 /// The picture at `path` as 4 channels with straight opacity; grey is spread over the colours, missing opacity is 1.
 /// Faults: `picture.missing`, `picture.unreadable`, `picture.too-large`, `picture.module`.
-/// Of a file with several pictures one after another, such as GIF, `frame` counts from 0. SVG is drawn at its own size.
+/// Of a file with several pictures one after another, GIF or APNG, `frame` counts from 0. SVG is drawn at its own size.
 Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, int frame = 0);
 
-/// How many pictures the file holds one after another, and how quickly they follow. Faults as above.
+/// How many pictures the file holds one after another, and until when each is shown. Faults as above.
 Result<PictureFrames> picture_frames(const std::string& path);
+
+/// Which of them is shown at a time, in seconds, round and round.
+int frame_at(const PictureFrames& frames, double seconds);
 
 /// What layers there are in the file, in its order; a plain picture has one without a name. Faults as above.
 Result<std::vector<PictureLayer>> picture_layers(const std::string& path);

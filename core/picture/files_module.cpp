@@ -12,6 +12,7 @@
 #include <memory>
 #include <string_view>
 
+#include "core/picture/moving.h"
 #include "core/picture/reading.h"
 #include "core/picture/svg.h"
 #include "core/picture/transfer.h"
@@ -67,7 +68,6 @@ const char* format_of(const std::string& path) {
                                               Beginning{"tiff", "MM\0+"sv},
                                               Beginning{"openexr", "\x76\x2f\x31\x01"sv},
                                               Beginning{"hdr", "#?"sv},
-                                              Beginning{"gif", "GIF8"sv},
                                               Beginning{"pnm", "P5"sv},
                                               Beginning{"pnm", "P6"sv},
                                               Beginning{"pnm", "P2"sv},
@@ -133,17 +133,29 @@ bool is_svg(const std::string& path) { return path.ends_with(".svg") || path.end
 struct Rows {
     std::vector<float> channels;
     std::size_t stride = 4;
-    bool colour = true;
+    PictureMeaning meaning = PictureMeaning::colour;
     bool whole_numbers = true;
     bool eight_bits = true;
 };
+
+// Colours of display values that opacity was multiplied into; what would be brighter than white was rounded.
+void divide_by_opacity(std::vector<float>& channels, std::size_t stride) {
+    for (std::size_t i = 0; i < channels.size(); i += stride) {
+        const float opacity = channels[i + stride - 1];
+        for (std::size_t c = 0; opacity > 0 && c + 1 < stride; ++c)
+            channels[i + c] = std::min(1.0F, channels[i + c] / opacity);
+    }
+}
 
 void put_rows(Rows& rows, Picture& picture, int first) {
     const std::size_t stride = rows.stride;
     const std::size_t colours = stride <= 2 ? 1 : 3;
     const bool has_opacity = stride == 2 || stride == 4;
     if (rows.eight_bits) to_whole_levels(rows.channels);
-    if (rows.colour && rows.whole_numbers) to_linear(rows.channels, stride, colours, rows.eight_bits);
+    const bool divided = rows.meaning == PictureMeaning::multiplied && has_opacity && rows.whole_numbers;
+    if (divided) divide_by_opacity(rows.channels, stride);
+    if (rows.meaning != PictureMeaning::data && rows.whole_numbers)
+        to_linear(rows.channels, stride, colours, rows.eight_bits && !divided);
     float* to = picture.at(0, first);
     for (std::size_t i = 0; i < rows.channels.size(); i += stride, to += 4) {
         for (std::size_t c = 0; c < 3; ++c) to[c] = rows.channels[i + (colours == 1 ? 0 : c)];
@@ -151,16 +163,31 @@ void put_rows(Rows& rows, Picture& picture, int first) {
     }
 }
 
-PictureRead read(const std::string& path, bool colour, int frame, const ReadWatch& watch, Picture& picture,
+// One of several that follow one another.
+PictureRead read_moving(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch,
+                        Picture& picture, std::string& error) {
+    Rows rows;
+    rows.meaning = meaning;
+    int bits = 8;
+    const PictureRead done = read_moving_frame(path, frame, watch, picture, bits, error);
+    if (done != PictureRead::done) return done;
+    rows.eight_bits = bits == 8;
+    rows.channels.assign(picture.data.begin(), picture.data.end());
+    put_rows(rows, picture, 0);
+    return done;
+}
+
+PictureRead read(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch, Picture& picture,
                  std::string& error) {
-    if (is_svg(path)) return read_svg(path, colour, picture, error);
+    if (is_svg(path)) return read_svg(path, meaning, picture, error);
+    if (is_moving(path)) return read_moving(path, meaning, frame, watch, picture, error);
     std::unique_ptr<OIIO::ImageInput> input;
     if (const PictureRead opened = open_at(path, frame, input, error); opened != PictureRead::done) return opened;
     const OIIO::ImageSpec spec = input->spec();
     const int kept = std::min(spec.nchannels, 4);
     Rows rows;
     rows.stride = static_cast<std::size_t>(kept);
-    rows.colour = colour;
+    rows.meaning = meaning;
     rows.whole_numbers = !spec.format.is_floating_point();
     rows.eight_bits = spec.format == OIIO::TypeDesc::UINT8;
     picture = Picture(spec.width, spec.height, 4);
@@ -188,16 +215,7 @@ PictureRead read(const std::string& path, bool colour, int frame, const ReadWatc
 }
 
 PictureRead frames(const std::string& path, PictureFrames& found, std::string& error) {
-    if (!path.ends_with(".gif") && !path.ends_with(".GIF")) return PictureRead::done;
-    std::unique_ptr<OIIO::ImageInput> input;
-    if (const PictureRead opened = open_at(path, 0, input, error); opened != PictureRead::done) return opened;
-    constexpr int most_frames = 4096;
-    constexpr double usual_rate = 10;  // of animations that do not say
-    const float said = input->spec().get_float_attribute("FramesPerSecond", 0.0F);
-    found.count = 1;
-    while (found.count < most_frames && input->seek_subimage(found.count, 0)) ++found.count;
-    found.rate = found.count == 1 ? 0 : said > 0 ? static_cast<double>(said) : usual_rate;
-    return PictureRead::done;
+    return is_moving(path) ? read_moving_frames(path, found, error) : PictureRead::done;
 }
 
 struct FoundLayer {
@@ -265,18 +283,41 @@ PictureRead layers(const std::string& path, std::vector<PictureLayer>& named, st
     return done;
 }
 
-// Whole numbers such as ids stay what they are; the library's own conversion would make them shares of the largest.
-bool read_channel(OIIO::ImageInput& input, int part, int channel, std::vector<float>& to) {
-    const OIIO::TypeDesc kept = input.spec().channelformat(channel);
-    if (kept != OIIO::TypeDesc::UINT32)
-        return input.read_image(part, 0, channel, channel + 1, OIIO::TypeDesc::FLOAT, to.data());
-    std::vector<std::uint32_t> whole(to.size());
-    if (!input.read_image(part, 0, channel, channel + 1, OIIO::TypeDesc::UINT32, whole.data())) return false;
-    std::transform(whole.begin(), whole.end(), to.begin(), [](std::uint32_t n) { return static_cast<float>(n); });
+// Some rows of one channel. Whole numbers such as ids stay what they are; the library's own conversion would make them
+// shares of the largest.
+bool read_rows(OIIO::ImageInput& input, int part, int channel, int y, int end, std::vector<float>& to) {
+    const OIIO::ImageSpec& spec = input.spec();
+    const OIIO::TypeDesc type =
+        spec.channelformat(channel) == OIIO::TypeDesc::UINT32 ? OIIO::TypeDesc::UINT32 : OIIO::TypeDesc::FLOAT;
+    std::vector<std::uint32_t> whole(type == OIIO::TypeDesc::UINT32 ? to.size() : 0);
+    void* into = whole.empty() ? static_cast<void*>(to.data()) : whole.data();
+    const bool done = spec.tile_width > 0 ? input.read_image(part, 0, channel, channel + 1, type, into)
+                                          : input.read_scanlines(part, 0, spec.y + y, spec.y + end, 0, channel,
+                                                                 channel + 1, type, into);
+    if (done)
+        std::transform(whole.begin(), whole.end(), to.begin(), [](std::uint32_t n) { return static_cast<float>(n); });
+    return done;
+}
+
+// One channel into one of a picture's, a few rows at a time.
+bool read_channel(OIIO::ImageInput& input, int part, int channel, std::size_t into, const ReadWatch& watch,
+                  Picture& picture) {
+    const OIIO::ImageSpec& spec = input.spec();
+    const int at_once = spec.tile_width > 0 ? spec.height : rows_at_once;
+    std::vector<float> rows;
+    for (int y = 0; y < spec.height; y += at_once) {
+        const int end = std::min(spec.height, y + at_once);
+        rows.resize(static_cast<std::size_t>(spec.width) * static_cast<std::size_t>(end - y));
+        if (!watch(static_cast<double>(y) / spec.height) || !read_rows(input, part, channel, y, end, rows))
+            return false;
+        float* to = picture.at(0, y) + into;
+        for (std::size_t i = 0; i < rows.size(); ++i) to[i * 4] = rows[i];
+    }
     return true;
 }
 
-PictureRead read_one_layer(const std::string& path, const std::string& name, Picture& picture, std::string& error) {
+PictureRead read_one_layer(const std::string& path, const std::string& name, const ReadWatch& watch, Picture& picture,
+                           std::string& error) {
     std::vector<FoundLayer> found;
     if (const PictureRead done = find_layers(path, found, error); done != PictureRead::done) return done;
     const auto own =
@@ -290,7 +331,6 @@ PictureRead read_one_layer(const std::string& path, const std::string& name, Pic
         for (std::size_t c = 0; c < 3; ++c) picture.data[i + c] = 0;
         picture.data[i + 3] = 1;
     }
-    std::vector<float> channel(static_cast<std::size_t>(spec.width) * static_cast<std::size_t>(spec.height));
     std::size_t to = 0;
     bool has_opacity = false;
     for (std::size_t k = 0; k < own->channels.size(); ++k) {
@@ -298,14 +338,14 @@ PictureRead read_one_layer(const std::string& path, const std::string& name, Pic
         const std::string last = last_name(own->layer.channels[k]);
         const bool opacity = (last == "A" || last == "a") && k > 0;
         if (!opacity && to == 3) continue;
-        if (!read_channel(*input, own->part, c, channel)) {
+        const double channels = static_cast<double>(own->channels.size());
+        const auto of_all = [&, k](double share) { return watch((static_cast<double>(k) + share) / channels); };
+        if (!read_channel(*input, own->part, c, opacity ? 3 : to++, of_all, picture)) {
             error = input->geterror();
             picture = Picture();
             return PictureRead::unreadable;
         }
-        const std::size_t at = opacity ? 3 : to++;
         has_opacity = has_opacity || opacity;
-        for (std::size_t i = 0; i < channel.size(); ++i) picture.data[i * 4 + at] = channel[i];
     }
     const bool whole_numbers = !spec.format.is_floating_point();
     if (has_opacity && !whole_numbers && spec.get_int_attribute("oiio:UnassociatedAlpha") == 0) to_straight(picture);
@@ -387,10 +427,10 @@ auto guarded(const Work& work, Failed failed, std::string& error) noexcept {
 
 }  // namespace lacquer
 
-extern "C" lacquer::PictureRead lacquer_read_picture(const std::string& path, bool colour, int frame,
-                                                     const lacquer::ReadWatch& watch, lacquer::Picture& picture,
-                                                     std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::read(path, colour, frame, watch, picture, error); },
+extern "C" lacquer::PictureRead lacquer_read_picture(const std::string& path, lacquer::PictureMeaning meaning,
+                                                     int frame, const lacquer::ReadWatch& watch,
+                                                     lacquer::Picture& picture, std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::read(path, meaning, frame, watch, picture, error); },
                             lacquer::PictureRead::unreadable, error);
 }
 
@@ -412,8 +452,9 @@ extern "C" lacquer::PictureRead lacquer_picture_layers(const std::string& path,
 }
 
 extern "C" lacquer::PictureRead lacquer_read_layer(const std::string& path, const std::string& layer,
-                                                   lacquer::Picture& picture, std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::read_one_layer(path, layer, picture, error); },
+                                                   const lacquer::ReadWatch& watch, lacquer::Picture& picture,
+                                                   std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::read_one_layer(path, layer, watch, picture, error); },
                             lacquer::PictureRead::unreadable, error);
 }
 

@@ -13,10 +13,17 @@ inline constexpr const char* picture_module_file = "lacquer-picture-files.so";
 
 enum class PictureRead { done, unreadable, too_large };
 
+/// What the numbers in a file stand for.
+enum class PictureMeaning {
+    colour,  ///< whole-number files hold sRGB display values and are turned into linear light; float files are linear
+    multiplied,  ///< the same, with opacity multiplied into the display values, which is undone
+    data         ///< the numbers as they are
+};
+
 /// The pictures that a file holds one after another.
 struct PictureFrames {
     int count = 1;
-    double rate = 0;  ///< a second; 0 for a still
+    std::vector<double> ends;  ///< seconds from the beginning, of each picture; empty for a still
 };
 
 using PictureFramesFunction = PictureRead (*)(const std::string& path, PictureFrames& frames,
@@ -39,8 +46,6 @@ struct WrittenChannel {
 
 using PictureLayersFunction = PictureRead (*)(const std::string& path, std::vector<PictureLayer>& layers,
                                               std::string& error) noexcept;
-using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, Picture& picture,
-                                          std::string& error) noexcept;
 using EncodeExrFunction = bool (*)(const std::vector<WrittenChannel>& channels, std::string& bytes,
                                    std::string& error) noexcept;
 using EncodePngFunction = bool (*)(const Image8& image, std::string& bytes, std::string& error) noexcept;

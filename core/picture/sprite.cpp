@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numbers>
+#include <utility>
 
 #include "core/picture/sample.h"
 
@@ -12,9 +14,11 @@ namespace {
 
 using Pixel = std::array<float, 4>;
 
-// A part's value at a place of the sprite, clear beyond its borders. Colours are mixed by how opaque they are.
-Pixel part_at(const Picture& picture, double u, double v) {
-    if (!(u >= 0) || !(v >= 0) || u >= picture.width || v >= picture.height) return {};
+// A part's value at a place of the sprite, clear beyond its borders. Colours are mixed by how opaque they are. A turned
+// part's borders are not in line with the sprite's pixels, so they are softened by one.
+Pixel part_at(const Picture& picture, double u, double v, bool soft) {
+    const double beyond = soft ? 0.5 : 0;
+    if (!(u >= -beyond) || !(v >= -beyond) || u >= picture.width + beyond || v >= picture.height + beyond) return {};
     const double x = u - 0.5;
     const double y = v - 0.5;
     const int left = static_cast<int>(std::floor(x));
@@ -25,9 +29,10 @@ Pixel part_at(const Picture& picture, double u, double v) {
     for (int j = 0; j < 2; ++j) {
         for (int i = 0; i < 2; ++i) {
             const float weight = (i == 0 ? 1 - across : across) * (j == 0 ? 1 - down : down);
-            if (weight <= 0) continue;
-            const float* at =
-                picture.at(std::clamp(left + i, 0, picture.width - 1), std::clamp(top + j, 0, picture.height - 1));
+            const int px = std::clamp(left + i, 0, picture.width - 1);
+            const int py = std::clamp(top + j, 0, picture.height - 1);
+            if (weight <= 0 || (soft && (px != left + i || py != top + j))) continue;
+            const float* at = picture.at(px, py);
             for (std::size_t c = 0; c < 3; ++c) sum[c] += weight * at[3] * at[c];
             sum[3] += weight * at[3];
         }
@@ -49,9 +54,50 @@ void fill(Picture& picture, Pixel with) {
     for (std::size_t i = 0; i < picture.data.size(); ++i) picture.data[i] = with[i % 4];
 }
 
-// The opposite way for rows: pictures of directions have y upwards.
+// How a part lies: from the sprite's pixels to its own, and its directions back.
+struct Lie {
+    double x;
+    double y;
+    double scale;
+    double cosine;
+    double sine;
+    bool mirrored;
+
+    explicit Lie(const LaidPart& part)
+        : x(part.x), y(part.y), scale(part.scale), cosine(1), sine(0), mirrored(part.mirrored) {
+        if (part.turn == 0) return;
+        const double angle = std::fmod(part.turn, 360.0) * std::numbers::pi / 180;
+        cosine = std::cos(angle);
+        sine = std::sin(angle);
+    }
+    bool turned() const { return sine != 0 || cosine != 1; }
+    std::pair<double, double> own_place(double px, double py, const Picture& own) const {
+        // Without a turn it is one sum each, so that whole pixels stay whole.
+        if (!turned()) {
+            const double u = (px - (x - own.width * scale / 2)) / scale;
+            return {mirrored ? own.width - u : u, (py - (y - own.height * scale / 2)) / scale};
+        }
+        const double across = (cosine * (px - x) + sine * (py - y)) / scale;
+        const double down = (cosine * (py - y) - sine * (px - x)) / scale;
+        return {own.width / 2.0 + (mirrored ? -across : across), own.height / 2.0 + down};
+    }
+    // Rows go down, directions up.
+    Pixel direction(const Pixel& own) const {
+        const double across = mirrored ? -static_cast<double>(own[0]) : static_cast<double>(own[0]);
+        const auto up = static_cast<double>(own[1]);
+        return {static_cast<float>(cosine * across + sine * up), static_cast<float>(cosine * up - sine * across),
+                own[2], 1};
+    }
+    // The pixels that it can touch, from the first to behind the last.
+    std::pair<int, int> span(double middle, double length, double other, int most) const {
+        const double half = scale * (std::abs(cosine) * length + std::abs(sine) * other) / 2 + 1;
+        const auto within = [&](double at) { return static_cast<int>(std::clamp(std::floor(at), 0.0, 1.0 * most)); };
+        return {within(middle - half), within(middle + half + 1)};
+    }
+};
+
 Pixel direction(const Picture& normals, double u, double v) {
-    const Pixel kept = part_at(normals, u, v);
+    const Pixel kept = part_at(normals, u, v, false);
     if (kept[3] <= 0) return {0, 0, 1, 1};
     return {kept[0] * 2 - 1, kept[1] * 2 - 1, kept[2] * 2 - 1, 1};
 }
@@ -69,25 +115,20 @@ SpritePictures lay_parts(const std::vector<LaidPart>& parts, int width, int heig
         const LaidPart& part = parts[n];
         if (part.colour == nullptr || !(part.scale > 0)) continue;
         const Picture& own = *part.colour;
-        const double left = part.x - own.width * part.scale / 2;
-        const double top = part.y - own.height * part.scale / 2;
-        const auto first = [](double from, int most) {
-            return static_cast<int>(std::clamp(std::floor(from), 0.0, 1.0 * most));
-        };
-        const int x1 = first(left + own.width * part.scale + 1, width);
-        const int y1 = first(top + own.height * part.scale + 1, height);
-        for (int y = first(top, height); y < y1; ++y) {
-            for (int x = first(left, width); x < x1; ++x) {
-                const double u = (x + 0.5 - left) / part.scale;
-                const double v = (y + 0.5 - top) / part.scale;
-                const Pixel colour = part_at(own, u, v);
+        const Lie lie(part);
+        const auto [x0, x1] = lie.span(part.x, own.width, own.height, width);
+        const auto [y0, y1] = lie.span(part.y, own.height, own.width, height);
+        for (int y = y0; y < y1; ++y) {
+            for (int x = x0; x < x1; ++x) {
+                const auto [u, v] = lie.own_place(x + 0.5, y + 0.5, own);
+                const Pixel colour = part_at(own, u, v, lie.turned());
                 if (colour[3] <= 0) continue;
                 lay_over(made.colour.at(x, y), colour);
                 made.part.at(x, y)[0] = static_cast<float>(n + 1);
                 made.share.at(x, y)[0] = static_cast<float>(part.share);
                 if (part.normal == nullptr) continue;
-                const Pixel facing =
-                    direction(*part.normal, u * part.normal->width / own.width, v * part.normal->height / own.height);
+                const Pixel facing = lie.direction(
+                    direction(*part.normal, u * part.normal->width / own.width, v * part.normal->height / own.height));
                 std::copy(facing.begin(), facing.end(), made.normal.at(x, y));
             }
         }

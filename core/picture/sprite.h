@@ -15,6 +15,8 @@ struct LaidPart {
     double y = 0;       ///< and from its top
     double scale = 1;
     double share = 1;
+    double turn = 0;        ///< degrees clockwise about its middle
+    bool mirrored = false;  ///< left for right, before it is turned
 };
 
 /// What a sprite is at each pixel, pictures of 4 channels.
@@ -26,7 +28,7 @@ struct SpritePictures {
 };
 
 /// Lays parts over one another, the first at the bottom (over, Porter and Duff 1984), read between pixels where their
-/// places or scales want that.
+/// places, scales or turns want that. Directions turn along with their part.
 SpritePictures lay_parts(const std::vector<LaidPart>& parts, int width, int height);
 
 /// One cell of a sheet that is cut evenly into `columns` and `rows`, counted along its rows.

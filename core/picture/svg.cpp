@@ -47,7 +47,7 @@ std::pair<double, double> size_of(RsvgHandle* handle) {
 
 }  // namespace
 
-PictureRead read_svg(const std::string& path, bool colour, Picture& picture, std::string& error) {
+PictureRead read_svg(const std::string& path, PictureMeaning meaning, Picture& picture, std::string& error) {
     GError* problem = nullptr;
     const Held<RsvgHandle> handle(rsvg_handle_new_from_file(path.c_str(), &problem));
     if (!handle) {
@@ -85,7 +85,7 @@ PictureRead read_svg(const std::string& path, bool colour, Picture& picture, std
             float* to = picture.at(x, y);
             for (unsigned c = 0; c < 3; ++c) {
                 const double straight = opacity > 0 ? std::min(1.0, part(16 - 8 * c) / opacity) : 0;
-                to[c] = static_cast<float>(colour ? srgb_decode(straight) : straight);
+                to[c] = static_cast<float>(meaning == PictureMeaning::data ? straight : srgb_decode(straight));
             }
             to[3] = static_cast<float>(opacity);
         }

@@ -8,7 +8,7 @@
 namespace lacquer {
 
 /// The drawing at its own size, or at 1024 pixels across where it says none; larger ones are drawn at most 8192 pixels
-/// across. 4 channels, straight opacity, in linear light if `colour`.
-PictureRead read_svg(const std::string& path, bool colour, Picture& picture, std::string& error);
+/// across. 4 channels, straight opacity, in linear light unless it is data.
+PictureRead read_svg(const std::string& path, PictureMeaning meaning, Picture& picture, std::string& error);
 
 }  // namespace lacquer

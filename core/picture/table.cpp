@@ -53,9 +53,13 @@ Rgb back(StopMix mix, Rgb colour) {
     return colour;
 }
 
+double spread(const Stop& from, double share, StopMix mix, const StopEasing& eased) {
+    if (!from.easing.empty() && eased) return eased(from.easing, share);
+    if (mix == StopMix::hold) return share < 1 ? 0 : 1;
+    return mix == StopMix::smooth ? share * share * (3 - 2 * share) : share;
+}
+
 std::array<double, 4> between(const Stop& low, const Stop& high, double share, StopMix mix) {
-    if (mix == StopMix::hold) return share < 1 ? low.value : high.value;
-    if (mix == StopMix::smooth) share = share * share * (3 - 2 * share);
     std::array<double, 4> made{};
     for (std::size_t c = 0; c < 4; ++c) made[c] = low.value[c] * (1 - share) + high.value[c] * share;
     // At a stop it is that stop's value, to the last bit.
@@ -71,7 +75,7 @@ std::array<double, 4> between(const Stop& low, const Stop& high, double share, S
 
 }  // namespace
 
-Picture table_of(std::vector<Stop> stops, StopMix mix) {
+Picture table_of(std::vector<Stop> stops, StopMix mix, const StopEasing& eased) {
     if (stops.empty()) stops.emplace_back();
     std::stable_sort(stops.begin(), stops.end(), [](const Stop& a, const Stop& b) { return a.at < b.at; });
     Picture table(table_width, 1, 4);
@@ -81,7 +85,7 @@ Picture table_of(std::vector<Stop> stops, StopMix mix) {
         const Stop& low = after == stops.begin() ? stops.front() : *(after - 1);
         const Stop& high = after == stops.end() ? stops.back() : *after;
         const double share = high.at > low.at ? std::clamp((t - low.at) / (high.at - low.at), 0.0, 1.0) : 0.0;
-        const std::array<double, 4> value = between(low, high, share, mix);
+        const std::array<double, 4> value = between(low, high, spread(low, share, mix, eased), mix);
         std::transform(value.begin(), value.end(), table.at(x, 0), [](double v) { return static_cast<float>(v); });
     }
     return table;

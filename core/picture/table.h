@@ -3,6 +3,8 @@
 
 #include <array>
 #include <cstdint>
+#include <functional>
+#include <string>
 #include <vector>
 
 #include "core/picture/picture.h"
@@ -13,6 +15,7 @@ namespace lacquer {
 struct Stop {
     double at = 0;
     std::array<double, 4> value{0, 0, 0, 1};
+    std::string easing = {};  ///< how the way to the next stop is spread; empty for the way of all
     friend bool operator==(const Stop&, const Stop&) = default;
 };
 
@@ -31,8 +34,12 @@ inline constexpr int table_width = 1024;
 /// Where in a table to sample (0..1 across) for the place t.
 constexpr float table_place(float t) { return t * (1023.0F / 1024.0F) + 0.5F / 1024.0F; }
 
+/// The share of the way that an easing has gone after the share 0..1 of it.
+using StopEasing = std::function<double(const std::string& easing, double share)>;
+
 /// The table: between two stops as `mix` says, opacity evenly where colours are; beyond the ends it stays. Stops at the
-/// same place make an edge. Without stops it is 0 with opacity 1.
-Picture table_of(std::vector<Stop> stops, StopMix mix = StopMix::straight);
+/// same place make an edge. Without stops it is 0 with opacity 1. A stop's own easing is asked of `eased`, and takes
+/// the place of `smooth` and `hold`.
+Picture table_of(std::vector<Stop> stops, StopMix mix = StopMix::straight, const StopEasing& eased = {});
 
 }  // namespace lacquer

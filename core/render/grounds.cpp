@@ -6,7 +6,6 @@
 
 #include "core/finish/file.h"
 #include "core/picture/cube.h"
-#include "core/picture/reading.h"
 #include "core/picture/sample.h"
 #include "core/picture/sprite.h"
 
@@ -67,6 +66,12 @@ const std::string& layer_name(const CaptureLayers& layers, GroundLayer layer) {
     return layers.id;
 }
 
+// The value of a function, to be shared; its fault as it is.
+Result<PicturePtr> held(Result<Picture> read) {
+    if (!read) return read.fault();
+    return PicturePtr(std::make_shared<const Picture>(std::move(*read)));
+}
+
 }  // namespace
 
 void add_layer(SceneLayerSet& set, GroundLayer layer) {
@@ -94,7 +99,7 @@ void add_layer(SceneLayerSet& set, GroundLayer layer) {
 }
 
 // Which of a file's pictures is shown at a moment.
-int GroundStore::frame_at(const std::string& path, double time) {
+int GroundStore::frame_of(const std::string& path, double time) {
     const auto changed = time_of(path);
     const auto [place, fresh] = frames_.try_emplace(path);
     auto& [when, frames] = place->second;
@@ -103,8 +108,11 @@ int GroundStore::frame_at(const std::string& path, double time) {
         when = changed;
         frames = told ? *told : PictureFrames{};
     }
-    if (frames.count <= 1) return 0;
-    return static_cast<int>(std::fmod(std::floor(std::max(0.0, time) * frames.rate), frames.count));
+    return frame_at(frames, time);
+}
+
+ReadWatch GroundStore::told_of(const std::string& path) const {
+    return [this, path](double share) { return watch_ == nullptr || watch_(path, share); };
 }
 
 GroundStore::Entry& GroundStore::entry(const std::string& path, PictureMeaning meaning, int frame) {
@@ -119,13 +127,7 @@ GroundStore::Entry& GroundStore::entry(const std::string& path, PictureMeaning m
     if (fresh || entry.changed != changed) {
         entry = Entry{};
         entry.changed = changed;
-        Result<Picture> read = read_picture_watched(
-            path, meaning, frame, [&](double share) { return watch_ == nullptr || watch_(path, share); });
-        if (read) {
-            entry.picture = PicturePtr(std::make_shared<const Picture>(std::move(*read)));
-        } else {
-            entry.picture = read.fault();
-        }
+        entry.picture = held(read_picture_watched(path, meaning, frame, told_of(path)));
     }
     return entry;
 }
@@ -157,9 +159,9 @@ Result<PicturePtr> GroundStore::picture(const NamedPicture& named, const GroundU
     switch (ground.kind) {
         case GroundKind::picture: {
             const std::string path = picture_path(use.finish_path, ground.path);
-            const PictureMeaning meaning = ground.data ? PictureMeaning::data : PictureMeaning::colour;
+            const PictureMeaning meaning = meaning_of(ground);
             if (ground.cells.columns * ground.cells.rows > 1) return cell(ground, use);
-            const int frame = frame_at(path, use.time);
+            const int frame = frame_of(path, use.time);
             return use.small ? small_file(path, meaning, use.width, use.height, frame) : file(path, meaning, frame);
         }
         case GroundKind::scene:
@@ -232,14 +234,9 @@ Result<PicturePtr> GroundStore::captured(const Ground& ground, GroundLayer layer
     const auto [read, first] = file.read.try_emplace(name);
     Entry& entry = read->second;
     if (first) {
-        Result<Picture> picture = layer == GroundLayer::colour && name.empty() && file.layers->size() == 1
-                                      ? read_picture(path, PictureMeaning::colour)
-                                      : read_layer(path, name);
-        if (picture) {
-            entry.picture = PicturePtr(std::make_shared<const Picture>(std::move(*picture)));
-        } else {
-            entry.picture = picture.fault();
-        }
+        const bool plain = layer == GroundLayer::colour && name.empty() && file.layers->size() == 1;
+        entry.picture = held(plain ? read_picture_watched(path, PictureMeaning::colour, 0, told_of(path))
+                                   : read_layer_watched(path, name, told_of(path)));
     }
     if (!entry.picture) return entry.picture.fault();
     return use.small ? small_of(entry, layer, use.width, use.height) : *entry.picture;
@@ -253,11 +250,7 @@ Result<PicturePtr> GroundStore::table(const std::string& path) {
         entry = Entry{};
         entry.changed = changed;
         Result<CubeTable> read = read_cube(path);
-        if (read) {
-            entry.picture = PicturePtr(std::make_shared<const Picture>(std::move(read->picture)));
-        } else {
-            entry.picture = read.fault();
-        }
+        entry.picture = read ? held(std::move(read->picture)) : read.fault();
     }
     return entry.picture;
 }
@@ -265,7 +258,7 @@ Result<PicturePtr> GroundStore::table(const std::string& path) {
 // A sheet's cell at this moment.
 Result<PicturePtr> GroundStore::cell(const Ground& ground, const GroundUse& use) {
     const std::string path = picture_path(use.finish_path, ground.path);
-    const Result<PicturePtr> sheet = file(path, ground.data ? PictureMeaning::data : PictureMeaning::colour);
+    const Result<PicturePtr> sheet = file(path, meaning_of(ground));
     if (!sheet) return sheet.fault();
     const SheetCells& cells = ground.cells;
     const int count = std::clamp(cells.count, 1, cells.columns * cells.rows);
@@ -283,8 +276,9 @@ Result<PicturePtr> GroundStore::laid(const Ground& ground, GroundLayer layer, co
     const Sprite& sprite = ground.sprite;
     std::vector<std::filesystem::file_time_type> changed;
     for (const std::string& path : paths_of(ground)) changed.push_back(time_of(picture_path(use.finish_path, path)));
-    auto found = std::find_if(laid_.begin(), laid_.end(),
-                              [&](const Laid& l) { return l.sprite == sprite && l.changed == changed; });
+    auto found = std::find_if(laid_.begin(), laid_.end(), [&](const Laid& l) {
+        return l.sprite == sprite && l.multiplied == ground.multiplied && l.changed == changed;
+    });
     if (found == laid_.end()) {
         if (sprite.parts.empty()) return ground_fault("ground.no-part", "it has no parts", "add one on its page");
         std::vector<LaidPart> parts;
@@ -292,11 +286,9 @@ Result<PicturePtr> GroundStore::laid(const Ground& ground, GroundLayer layer, co
             const std::string path = picture_path(use.finish_path, part.path);
             Result<PicturePtr> colour = PicturePtr();
             if (part.layer.empty()) {
-                colour = file(path, PictureMeaning::colour);
+                colour = file(path, meaning_of(ground));
             } else {
-                Result<Picture> own = read_layer(path, part.layer);
-                if (!own) return own.fault();
-                colour = PicturePtr(std::make_shared<const Picture>(std::move(*own)));
+                colour = held(read_layer_watched(path, part.layer, told_of(path)));
             }
             if (!colour) return colour.fault();
             PicturePtr normal;
@@ -305,10 +297,10 @@ Result<PicturePtr> GroundStore::laid(const Ground& ground, GroundLayer layer, co
                 if (!read) return read.fault();
                 normal = *read;
             }
-            parts.push_back({*colour, normal, part.x, part.y, part.scale, part.share});
+            parts.push_back({*colour, normal, part.x, part.y, part.scale, part.share, part.turn, part.mirrored});
         }
         SpritePictures made = lay_parts(parts, sprite.width, sprite.height);
-        laid_.push_front({sprite, changed, {}});
+        laid_.push_front({sprite, ground.multiplied, changed, {}});
         if (laid_.size() > most_laid) laid_.pop_back();
         found = laid_.begin();
         const auto keep = [&](GroundLayer as, Picture& picture) {

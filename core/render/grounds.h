@@ -15,6 +15,7 @@
 #include "core/base/worker_pool.h"
 #include "core/finish/ground_pictures.h"
 #include "core/picture/files.h"
+#include "core/picture/reading.h"
 #include "core/scene/cast.h"
 
 namespace lacquer {
@@ -72,6 +73,7 @@ private:
     };
     struct Laid {
         Sprite sprite;
+        bool multiplied = false;
         std::vector<std::filesystem::file_time_type> changed;
         std::map<GroundLayer, Entry> pictures;
     };
@@ -82,7 +84,8 @@ private:
     };
 
     Entry& entry(const std::string& path, PictureMeaning meaning, int frame = 0);
-    int frame_at(const std::string& path, double time);
+    ReadWatch told_of(const std::string& path) const;
+    int frame_of(const std::string& path, double time);
     static PicturePtr small_of(Entry& entry, GroundLayer layer, int width, int height);
     Result<PicturePtr> cast(const SceneView& view, GroundLayer layer, const GroundUse& use, const Cancel& cancel);
     Result<PicturePtr> captured(const Ground& ground, GroundLayer layer, const GroundUse& use);

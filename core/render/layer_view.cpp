@@ -37,7 +37,8 @@ Rgb of_position(const float* v) {
 
 Rgb of_id(const float* v) {
     if (!(v[0] > 0)) return {0.08, 0.08, 0.08};
-    const std::uint32_t hash = pcg(static_cast<std::uint32_t>(v[0]));
+    // Whatever a file holds in the place of numbers.
+    const std::uint32_t hash = pcg(static_cast<std::uint32_t>(std::min(static_cast<double>(v[0]), 4294967295.0)));
     const auto part = [&](unsigned shift) { return 0.25 + 0.7 * static_cast<double>(hash >> shift & 255U) / 255; };
     return {part(0), part(8), part(16)};
 }

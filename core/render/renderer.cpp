@@ -7,6 +7,7 @@
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
+#include "core/finish/stops_table.h"
 #include "core/gpu/runner.h"
 #include "core/picture/line_grid.h"
 
@@ -245,8 +246,7 @@ PicturePtr Renderer::ground_picture(Run& run, const std::string& name) {
     const std::optional<NamedPicture> named = find_ground_picture(finish, name);
     if (!named) {
         const Ground* stops = find_ground(finish, name);
-        return stops != nullptr ? std::make_shared<const Picture>(table_of(stops->stops, stops->between))
-                                : PicturePtr();
+        return stops != nullptr ? std::make_shared<const Picture>(stops_table(*stops)) : PicturePtr();
     }
     if (request.line_grid && named->picture.layer == GroundLayer::colour) {
         return std::make_shared<const Picture>(
@@ -274,8 +274,7 @@ PicturePtr Renderer::ground_picture(Run& run, const std::string& name) {
 std::optional<std::pair<int, int>> Renderer::size_of(const Ground& ground, const std::string& finish_path) {
     if (ground.kind == GroundKind::sprite) return std::pair(ground.sprite.width, ground.sprite.height);
     if (ground.kind != GroundKind::picture) return std::nullopt;
-    const Result<PicturePtr> whole = grounds_.file(picture_path(finish_path, ground.path),
-                                                   ground.data ? PictureMeaning::data : PictureMeaning::colour);
+    const Result<PicturePtr> whole = grounds_.file(picture_path(finish_path, ground.path), meaning_of(ground));
     if (!whole) return std::nullopt;
     return std::pair((*whole)->width / ground.cells.columns, (*whole)->height / ground.cells.rows);
 }

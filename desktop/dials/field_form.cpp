@@ -103,6 +103,14 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     if (auto* line = qobject_cast<QLineEdit*>(first)) line->selectAll();
 }
 
+void FieldForm::set_choices(const QString& key, const QStringList& choices, const QString& now) {
+    auto* box = fields_ == nullptr ? nullptr : fields_->findChild<QComboBox*>(QStringLiteral("field_") + key);
+    if (box == nullptr) return;
+    box->clear();
+    box->addItems(choices);
+    box->setCurrentText(now);
+}
+
 void FieldForm::set_top(QWidget* top) {
     top_ = top;
     static_cast<QVBoxLayout*>(layout())->insertWidget(1, top);

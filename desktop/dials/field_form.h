@@ -29,6 +29,8 @@ public:
     explicit FieldForm(QWidget* parent = nullptr);
     /// Shows these fields instead of others. A field that had the focus keeps it.
     void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
+    /// Other choices for a field that has some, and which of them holds now.
+    void set_choices(const QString& key, const QStringList& choices, const QString& now);
     /// Puts a widget of its own above the fields that are shown; it goes with them.
     void set_top(QWidget* top);
 

@@ -1,14 +1,17 @@
 // The page of a ground, whatever its kind.
 #include <QRegularExpression>
 #include <algorithm>
+#include <array>
 
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
+#include "core/finish/stop_presets.h"
 #include "core/finish/stops_text.h"
 #include "desktop/dials/form_changes.h"
 #include "desktop/dials/forms.h"
 #include "desktop/dials/stops_editor.h"
+#include "desktop/grounds/layer_pictures.h"
 
 namespace lacquer {
 
@@ -26,11 +29,25 @@ std::string layer_from(const QString& words) {
     return words == QStringLiteral("none") ? no_layer : words == QStringLiteral("main") ? "" : words.toStdString();
 }
 
+// What stands in a choice of ready ones while the stops are one's own.
+QString own_stops() { return tr("own"); }
+
+Field preset_field(const Ground& ground) {
+    QStringList names{own_stops()};
+    QString now = own_stops();
+    for (const StopPreset& preset : stop_presets(ground.kind)) {
+        names.append(sv(preset.name));
+        if (preset.stops == ground.stops && preset.between == ground.between) now = sv(preset.name);
+    }
+    return {"preset", tr("Ready ones"), now, tr("take one, then change it"), names};
+}
+
 std::vector<Field> stops_fields(const Ground& ground) {
     const bool curve = ground.kind == GroundKind::curve;
     return {
+        preset_field(ground),
         {"stops", tr("Stops"), qs(stops_text(ground.kind, ground.stops)),
-         curve ? tr("places and heights: 0 0, 0.5 1, 1 0")
+         curve ? tr("places and heights: 0 0, 0.5 1 ease_in, 1 0")
                : tr("places and colours: 0 #101820 opacity 0, 1 #FFCC88 x 2")},
         {"between", tr("Between stops"), sv(stop_mix_name(ground.between)),
          curve ? tr("straight lines, gentle at each stop, or held until the next")
@@ -76,26 +93,40 @@ std::vector<Field> scene_fields(const Ground& ground, const Finish& finish) {
              tr("put keys with Shift+Y; clear this field to let it stand still")}};
 }
 
-// Each layer can be chosen from those in the file.
-std::vector<Field> capture_fields(const Ground& ground, const std::string& finish_path) {
-    const Result<std::vector<PictureLayer>> layers = picture_layers(picture_path(finish_path, ground.path));
-    QStringList names{QStringLiteral("none")};
-    CaptureLayers found = ground.layers;
-    if (layers) {
-        found = found_layers(*layers, ground.layers);
-        for (const PictureLayer& layer : *layers) names.append(layer_words(layer.name));
+// What a capture's layers can stand for.
+struct LayerField {
+    const char* key;
+    const char* label;
+    std::string CaptureLayers::*layer;
+    const char* hint;
+};
+constexpr std::array layer_fields{
+    LayerField{"colour", "Colours", &CaptureLayers::colour, "linear light, with opacity if there is one"},
+    LayerField{"depth", "Depth", &CaptureLayers::depth, "metres from the camera, along the view"},
+    LayerField{"normal", "Normals", &CaptureLayers::normal, "which way surfaces face in the world"},
+    LayerField{"position", "Positions", &CaptureLayers::position, "where in the world, metres"},
+    LayerField{"id", "Objects", &CaptureLayers::id, "a whole number for each object"}};
+
+// Each can be chosen from the file's layers, once they are known.
+std::vector<Field> capture_fields(const Ground& ground) {
+    std::vector<Field> fields;
+    for (const LayerField& field : layer_fields) {
+        const std::string& chosen = ground.layers.*field.layer;
+        const QString now = chosen.empty() ? tr("found by itself") : layer_words(chosen);
+        fields.push_back({QString::fromLatin1(field.key), tr(field.label), now, tr(field.hint), {now}});
     }
-    const auto field = [&](const char* key, const QString& label, const std::string& layer, const QString& hint) {
-        const QString now = layer_words(layer);
+    return fields;
+}
+
+void show_layers(FieldForm& form, const LayerPictures& pictures) {
+    QStringList names{layer_words(no_layer)};
+    for (const PictureLayer& layer : pictures.layers()) names.append(layer_words(layer.name));
+    for (const LayerField& field : layer_fields) {
+        const QString now = layer_words(pictures.found().*field.layer);
         QStringList choices = names;
         if (!choices.contains(now)) choices.append(now);
-        return Field{QString::fromLatin1(key), label, now, hint, choices};
-    };
-    return {field("colour", tr("Colours"), found.colour, tr("linear light, with opacity if there is one")),
-            field("depth", tr("Depth"), found.depth, tr("metres from the camera, along the view")),
-            field("normal", tr("Normals"), found.normal, tr("which way surfaces face in the world")),
-            field("position", tr("Positions"), found.position, tr("where in the world, metres")),
-            field("id", tr("Objects"), found.id, tr("a whole number for each object"))};
+        form.set_choices(QString::fromLatin1(field.key), choices, now);
+    }
 }
 
 QString ids_text(const std::vector<int>& ids) {
@@ -126,10 +157,14 @@ std::vector<Field> sprite_fields(const Sprite& sprite) {
     for (std::size_t i = 0; i < sprite.parts.size(); ++i) {
         const SpritePart& part = sprite.parts[i];
         const auto number = [](double v) { return qs(plain_number(v, 4)); };
-        fields.push_back({part_key(i), qs(part.name.empty() ? "part " + std::to_string(i + 1) : part.name),
-                          QStringLiteral("%1, %2 x %3 share %4")
-                              .arg(number(part.x), number(part.y), number(part.scale), number(part.share)),
-                          tr("its middle in pixels, how many times as large, its share: 360, 240 x 1 share 0.8")});
+        fields.push_back(
+            {part_key(i), qs(part.name.empty() ? "part " + std::to_string(i + 1) : part.name),
+             QStringLiteral("%1, %2 x %3 share %4")
+                     .arg(number(part.x), number(part.y), number(part.scale), number(part.share)) +
+                 (part.turn != 0 ? QStringLiteral(" turn %1").arg(number(part.turn)) : QString()) +
+                 (part.mirrored ? QStringLiteral(" mirrored") : QString()),
+             tr("its middle in pixels, how many times as large, its share; also degrees clockwise, and left "
+                "for right: 360, 240 x 1 share 0.8 turn 30 mirrored")});
     }
     return fields;
 }
@@ -158,10 +193,16 @@ std::vector<Field> ground_fields(const Ground& ground, const Session& session) {
               ground.data ? "data" : "colour",
               tr("data is taken as it is, colour is turned into linear light"),
               {"colour", "data"}}});
+    if ((ground.kind == GroundKind::picture && !ground.data) || ground.kind == GroundKind::sprite)
+        add({{"opacity",
+              tr("Opacity"),
+              ground.multiplied ? "multiplied" : "straight",
+              tr("multiplied: the file's colours have been darkened by it already, which is undone"),
+              {"straight", "multiplied"}}});
     if (ground.kind == GroundKind::picture) add(cells_fields(ground.cells));
     if (ground.kind == GroundKind::sprite) add(sprite_fields(ground.sprite));
     if (ground.kind == GroundKind::scene) add(scene_fields(ground, session.finish()));
-    if (ground.kind == GroundKind::capture) add(capture_fields(ground, session.path()));
+    if (ground.kind == GroundKind::capture) add(capture_fields(ground));
     if (ground.kind == GroundKind::marks) add(marks_fields(ground, session.finish()));
     if (is_view(ground.kind)) add(sampling_fields(ground.sampling));
     return fields;
@@ -187,12 +228,16 @@ QString part_changed(Sprite& sprite, const QString& key, const QString& text) {
     }
     for (std::size_t i = 0; i < sprite.parts.size(); ++i) {
         if (key != part_key(i)) continue;
-        if (numbers.size() != 4 || !(numbers[2] > 0)) return tr("Write it as 360, 240 x 1 share 0.8");
+        const bool turned = text.contains(QStringLiteral("turn"));
+        if (numbers.size() != (turned ? 5 : 4) || !(numbers[2] > 0 && numbers[2] <= largest_part_scale))
+            return tr("Write it as 360, 240 x 1 share 0.8 turn 30 mirrored");
         SpritePart& part = sprite.parts[i];
         part.x = numbers[0];
         part.y = numbers[1];
         part.scale = numbers[2];
         part.share = numbers[3];
+        part.turn = turned ? numbers[4] : 0;
+        part.mirrored = text.contains(QStringLiteral("mirrored"));
     }
     return {};
 }
@@ -241,12 +286,9 @@ QString scene_changed(SceneView& scene, const QString& key, const QString& text)
 }
 
 void layers_changed(CaptureLayers& layers, const QString& key, const QString& text) {
-    const std::string layer = layer_from(text);
-    if (key == "colour") layers.colour = layer;
-    if (key == "depth") layers.depth = layer;
-    if (key == "normal") layers.normal = layer;
-    if (key == "position") layers.position = layer;
-    if (key == "id") layers.id = layer;
+    for (const LayerField& field : layer_fields) {
+        if (key == QLatin1String(field.key)) layers.*field.layer = layer_from(text);
+    }
 }
 
 QString ids_changed(std::vector<int>& ids, const QString& text) {
@@ -267,6 +309,11 @@ QString ground_changed(Ground& ground, const QString& key, const QString& text) 
     const std::string typed = text.toStdString();
     if (key == "path" && has_file(ground.kind)) ground.path = typed;
     if (key == "meaning") ground.data = typed == "data";
+    if (key == "opacity") ground.multiplied = typed == "multiplied";
+    if (const StopPreset* preset = key == "preset" ? find_stop_preset(ground.kind, typed) : nullptr) {
+        ground.stops = preset->stops;
+        ground.between = preset->between;
+    }
     if (key == "wrap") ground.sampling.wrap = wrap_named(typed).value_or(ground.sampling.wrap);
     if (key == "filter") ground.sampling.filter = filter_named(typed).value_or(ground.sampling.filter);
     if (key == "of") ground.of = typed;
@@ -308,6 +355,24 @@ QString title_of(GroundKind kind) {
 
 }  // namespace
 
+namespace {
+
+void show_layer_pictures(FieldForm& form, Session& session, std::size_t ground, const Name& name) {
+    const Ground& capture = session.finish().grounds[ground];
+    auto* pictures = new LayerPictures(picture_path(session.path(), capture.path), capture.layers, &form);
+    QObject::connect(pictures, &LayerPictures::layers_found, &form,
+                     [&form, pictures] { show_layers(form, *pictures); });
+    QObject::connect(pictures, &LayerPictures::wants, &form,
+                     [&form, &session, ground, name](const QString& role, const QString& layer) {
+                         change_named(session, &Finish::grounds, *name,
+                                      [&](Ground& g) { return ground_changed(g, role, layer); });
+                         show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                     });
+    form.set_top(pictures);
+}
+
+}  // namespace
+
 void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
     if (ground >= session.finish().grounds.size()) return;
     const Ground& found = session.finish().grounds[ground];
@@ -323,15 +388,17 @@ void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
             }
             QString complaint =
                 change_named(session, &Finish::grounds, *name, [&](Ground& g) { return ground_changed(g, key, text); });
-            // Another place has another view of its own.
-            if (complaint.isEmpty() && key == "place")
+            // Another place has another view of its own, and a ready gradient other stops.
+            if (complaint.isEmpty() && (key == "place" || key == "preset" || key == "meaning" || key == "path"))
                 show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
             return complaint;
         });
-    if (found.kind != GroundKind::gradient && found.kind != GroundKind::curve) return;
-    auto* stops = new StopsEditor(session, found.name, &form);
-    QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);
-    form.set_top(stops);
+    if (found.kind == GroundKind::gradient || found.kind == GroundKind::curve) {
+        auto* stops = new StopsEditor(session, found.name, &form);
+        QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);
+        form.set_top(stops);
+    }
+    if (found.kind == GroundKind::capture) show_layer_pictures(form, session, ground, name);
 }
 
 }  // namespace lacquer

@@ -1,12 +1,15 @@
 #include "desktop/dials/stops_editor.h"
 
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/stops_table.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -26,7 +29,9 @@ StopsEditor::StopsEditor(Session& session, std::string ground, QWidget* parent)
     setObjectName(QStringLiteral("stops_editor"));
     setAccessibleName(tr("Stops"));
     setFocusPolicy(Qt::StrongFocus);
-    setToolTip(tr("Drag a stop; click between to add one; Delete takes it out; double click for its colour"));
+    setToolTip(
+        tr("Drag a stop; click between to add one; Delete takes it out; double click for its colour; E, or the right "
+           "button, for the way to the next"));
     connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
     const Ground* own = this->ground();
     setFixedHeight(own != nullptr && own->kind == GroundKind::curve ? 110 : 56);
@@ -79,7 +84,7 @@ void StopsEditor::paintEvent(QPaintEvent*) {
     const Ground* own = ground();
     if (own == nullptr) return;
     const QRect area = plot();
-    const Picture table = table_of(own->stops, own->between);
+    const Picture table = stops_table(*own);
     if (own->kind == GroundKind::gradient) {
         theme::paint_checker(painter, area);
         for (int x = 0; x < area.width(); ++x) {
@@ -135,7 +140,7 @@ void StopsEditor::mousePressEvent(QMouseEvent* event) {
     // A new stop has what is there already; a curve's new key stands where it was pressed.
     Stop stop;
     stop.at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), 0.0, 1.0));
-    const Picture table = table_of(own->stops, own->between);
+    const Picture table = stops_table(*own);
     const float* there = table.at(static_cast<int>(stop.at * (table_width - 1)), 0);
     for (std::size_t c = 0; c < 4; ++c) stop.value[c] = static_cast<double>(there[c]);
     if (own->kind == GroundKind::curve) {
@@ -185,6 +190,43 @@ void StopsEditor::mouseDoubleClickEvent(QMouseEvent* event) {
                       QRect(mapTo(window(), handle(static_cast<std::size_t>(at))), QSize(1, 1)));
 }
 
+void StopsEditor::set_easing(const std::string& easing) {
+    const Ground* own = ground();
+    if (own == nullptr || chosen_ < 0 || chosen_ >= static_cast<int>(own->stops.size())) return;
+    std::vector<Stop> stops = own->stops;
+    stops[static_cast<std::size_t>(chosen_)].easing = easing;
+    const QString way = easing.empty() ? tr("as the others") : qs(shown_name(easing));
+    change(stops, tr("From stop %1 of %2 on: %3").arg(chosen_ + 1).arg(qs(shown_name(name_)), way), false);
+}
+
+// The ways from this stop to the next.
+void StopsEditor::contextMenuEvent(QContextMenuEvent* event) {
+    const int at = stop_at(event->pos());
+    const Ground* own = ground();
+    if (own == nullptr || at < 0) return;
+    chosen_ = at;
+    update();
+    QMenu menu(this);
+    menu.setObjectName(QStringLiteral("stop_easings"));
+    const std::string now = own->stops[static_cast<std::size_t>(at)].easing;
+    const auto add = [&](const QString& words, const std::string& easing) {
+        QAction* action = menu.addAction(words, this, [this, easing] { set_easing(easing); });
+        action->setCheckable(true);
+        action->setChecked(easing == now);
+    };
+    add(tr("To the next as the others"), {});
+    for (const std::string& easing : stop_easings()) add(qs(shown_name(easing)), easing);
+    menu.exec(event->globalPos());
+}
+
+// E is a way here, and not the formula's.
+bool StopsEditor::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_E &&
+        static_cast<QKeyEvent*>(event)->modifiers() == Qt::NoModifier)
+        event->accept();
+    return QWidget::event(event);
+}
+
 void StopsEditor::keyPressEvent(QKeyEvent* event) {
     const Ground* own = ground();
     if (own == nullptr || own->stops.empty()) return QWidget::keyPressEvent(event);
@@ -199,6 +241,13 @@ void StopsEditor::keyPressEvent(QKeyEvent* event) {
             stops.erase(stops.begin() + chosen_);
             chosen_ = std::min(chosen_, count - 2);
             return change(stops, tr("Took a stop out of %1").arg(qs(shown_name(name_))), false);
+        case Qt::Key_E: {
+            // Round through all ways, from "as the others" on.
+            const auto& ways = stop_easings();
+            const auto found = std::find(ways.begin(), ways.end(), stops[i].easing);
+            const auto next = found == ways.end() ? ways.begin() : found + 1;
+            return set_easing(next == ways.end() ? std::string() : *next);
+        }
         case Qt::Key_PageUp:
         case Qt::Key_PageDown:
             chosen_ = (chosen_ + (event->key() == Qt::Key_PageDown ? 1 : count - 1)) % count;

@@ -25,18 +25,21 @@ signals:
     void wants_colour(const QString& ground, std::size_t stop, const QRect& at);
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
     const Ground* ground() const;
     QRect plot() const;
     std::pair<double, double> heights() const;
     int stop_at(QPoint point) const;
+    void set_easing(const std::string& easing);
     void change(const std::vector<Stop>& stops, const QString& what, bool dragging);
     Session& session_;
     std::string name_;

@@ -15,6 +15,7 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/stops_table.h"
 #include "core/picture/table.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
@@ -60,7 +61,7 @@ QString size_words(double bytes) {
 
 // Colours from left to right, or a line: what reading it gives.
 void paint_stops(QPainter& painter, const QRect& area, const Ground& ground) {
-    const Picture table = table_of(ground.stops, ground.between);
+    const Picture table = stops_table(ground);
     const bool curve = ground.kind == GroundKind::curve;
     float most = 1;
     for (int i = 0; curve && i < table.width; ++i) most = std::max(most, table.at(i, 0)[0]);
@@ -200,7 +201,7 @@ QSize GroundShelf::size_of(const Ground& ground) const {
 double GroundShelf::bytes_of(const Ground& ground) const {
     constexpr double a_pixel = 16;
     const auto pictures = static_cast<double>(ground_pictures(ground).size());
-    if (pictures == 0) return a_pixel * table_of(ground.stops).width;
+    if (pictures == 0) return a_pixel * table_width;
     const QSize size = size_of(ground);
     return size.isEmpty() ? 0 : a_pixel * size.width() * size.height() * pictures;
 }

@@ -294,7 +294,8 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     const auto thumb = session_.thumbnails().find(row.name);
     if (checked->typed) facts.append(type_words(checked->typed->type));
     if (checked->typed && thumb != session_.thumbnails().end()) {
-        const bool exact = session_.stage().step == row.name && !session_.stage().reduced;
+        const bool exact =
+            session_.stage().step == row.name && !session_.stage().reduced && !session_.stage().in_a_drag;
         const ValueRange range = exact ? session_.stage().range : thumb->second.range;
         facts.append(tr("%1 to %2%3")
                          .arg(qs(plain_number(static_cast<double>(range.least), 3)),

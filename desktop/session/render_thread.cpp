@@ -16,7 +16,7 @@ namespace {
 constexpr double frame_budget_ms = 33;
 /// What drawing may take of a frame in a drag; the window needs the rest.
 constexpr double drag_budget_ms = 9;
-constexpr int coarsest = 8;
+constexpr int coarsest = 16;
 /// Thumbnails that are drawn in a drag before the stage has its turn again.
 constexpr std::size_t thumbnails_at_once = 3;
 /// Candidates that are drawn before a newer request is looked at.
@@ -218,16 +218,23 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     if (job.may_reduce && last_full_frame_ms_ > drag_budget_ms) {
         const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
         const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
-        // Coarser where it would still be late: the time goes with the pixels.
-        int by = 2;
-        while (by < coarsest && last_full_frame_ms_ > by * by * drag_budget_ms) by *= 2;
-        request.width = std::max(1, width / by);
-        request.height = std::max(1, height / by);
+        request.width = std::max(1, width / drag_divisor_);
+        request.height = std::max(1, height / drag_divisor_);
         done.reduced = true;
     }
     Result<Frame> frame = renderer_.render(request, cancel);
     if (!frame) return;
-    if (!done.reduced) last_full_frame_ms_ = frame->milliseconds;
+    if (done.reduced) {
+        // Coarser where it is late, finer where there is room for four times the pixels.
+        if (frame->milliseconds > drag_budget_ms && drag_divisor_ < coarsest) drag_divisor_ *= 2;
+        if (frame->milliseconds * 5 < drag_budget_ms && drag_divisor_ > 2) drag_divisor_ /= 2;
+    } else {
+        // The time goes with the pixels.
+        last_full_frame_ms_ = frame->milliseconds;
+        drag_divisor_ = 2;
+        while (drag_divisor_ < coarsest && last_full_frame_ms_ > drag_divisor_ * drag_divisor_ * drag_budget_ms)
+            drag_divisor_ *= 2;
+    }
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
     // Of a small frame it would mean little, and a drag has no time for it.
@@ -245,9 +252,10 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         to.type = drawn.type;
         to.image = to_qimage(shown_image(finish, drawn, pool_, job.style));
         // Here it costs the interface no time.
-        if (!job.view.isEmpty() && job.view.width() < to.image.width())
+        to.in_a_drag = job.in_a_drag;
+        if (!job.in_a_drag && !job.view.isEmpty() && job.view.width() < to.image.width())
             to.fitted = to.image.scaled(job.view, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-        if (!done.reduced) to.range = value_range(drawn.picture);
+        if (!done.reduced && !job.in_a_drag) to.range = value_range(drawn.picture);
         to.values = std::make_shared<const Picture>(std::move(drawn.picture));
         if (main) continue;
         other.step = drawn.name;

@@ -34,6 +34,7 @@ struct StagePicture {
     std::map<std::string, double, std::less<>> step_milliseconds;  ///< about how long each step takes
     Faults notices;
     bool reduced = false;              ///< drawn smaller to keep up with a drag
+    bool in_a_drag = false;            ///< nothing was done with it but drawing
     bool empty = false;                ///< there is nothing to draw
     std::vector<StagePicture> beside;  ///< other steps that were asked for with it
 };
@@ -126,6 +127,7 @@ private:
     std::chrono::steady_clock::time_point reading_told_;
     bool in_a_drag_ = false;
     double last_full_frame_ms_ = 0;
+    int drag_divisor_ = 2;                                          ///< of both sides, of frames that would be late
     std::map<std::string, double, std::less<>> step_milliseconds_;  // of the last full frame
     Cancel cancel_;
     WorkerPool pool_;

@@ -18,6 +18,8 @@ constexpr int thumbnail_height = 136;
 /// Until then somebody may still be typing or dragging.
 constexpr int rest_before_inspecting_ms = 350;
 constexpr int thumbnails_lag_ms = 70;
+/// Longer than this the window does not wait for the stage's picture.
+constexpr int longest_wait_ms = 40;
 
 // A step or a ground's picture.
 bool can_be_shown(const Finish& finish, const std::string& name) {
@@ -38,6 +40,9 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
     connect(&autosave_timer_, &QTimer::timeout, this, &Session::autosave);
     thumbnails_timer_.setSingleShot(true);
     thumbnails_timer_.setInterval(thumbnails_lag_ms);
+    coming_timer_.setSingleShot(true);
+    coming_timer_.setInterval(longest_wait_ms);
+    connect(&coming_timer_, &QTimer::timeout, this, &Session::stage_came);
     connect(&thumbnails_timer_, &QTimer::timeout, this, &Session::ask_thumbnails);
     inspect_timer_.setSingleShot(true);
     inspect_timer_.setInterval(rest_before_inspecting_ms);
@@ -75,11 +80,16 @@ RenderResults Session::results() {
             emit reading_changed();
         }
         // Also beside a fault: then the last good picture is sharpened.
-        if (stage_.reduced && !interacting_ && !playing_) {
+        if ((stage_.reduced || stage_.in_a_drag) && !interacting_ && !playing_) {
             last_stage_.may_reduce = false;
+            last_stage_.in_a_drag = false;
             render_->ask_stage(last_stage_);
         }
         emit stage_changed();
+        if (stage_is_coming()) {
+            coming_timer_.stop();
+            emit stage_came();
+        }
     });
     results.thumbnails = here([this](Thumbnails done) {
         // Steps with a fault keep their last good picture.
@@ -177,8 +187,9 @@ void Session::finish_replaced() {
     warnings_.clear();
     inspect_timer_.start();
     if (!interacting_) watch_files();
-    emit finish_changed();
+    // Drawing begins before anything else has its turn.
     ask();
+    emit finish_changed();
 }
 
 void Session::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
@@ -329,6 +340,7 @@ void Session::make_small(RenderRequest& request) const {
 void Session::ask() {
     if (preview_ != nullptr || stage_fault() == nullptr) {
         last_stage_ = stage_request();
+        if (interacting_) coming_timer_.start();
         render_->ask_stage(last_stage_);
     }
     if (!interacting_ && !playing_) {

@@ -152,6 +152,9 @@ public:
 
     /// While the user drags, pictures that were drawn smaller to be in time are not sharpened yet.
     void set_interacting(bool interacting);
+    /// True in a drag from a change until its picture is there, or until that has taken too long to be waited for: the
+    /// window is painted once, with number and picture together, and not in between.
+    bool stage_is_coming() const { return coming_timer_.isActive(); }
 
     /// A file that is being read for longer than a moment, and how far that has come; empty if there is none.
     const QString& reading() const { return reading_; }
@@ -169,6 +172,7 @@ signals:
     void time_changed();
     void playing_changed();
     void stage_changed();
+    void stage_came();  ///< what `stage_is_coming` told of is over
     void thumbnails_changed();
     void look_changed();
     void probe_changed();
@@ -231,6 +235,7 @@ private:
     QTimer play_timer_;
     QTimer autosave_timer_;
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
+    QTimer coming_timer_;      ///< how long the window waits for the stage's picture
     QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while
     std::unique_ptr<RenderThread> render_;
 };

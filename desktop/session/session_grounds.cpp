@@ -17,11 +17,11 @@ namespace {
 
 // A layered file with more than colours is a scene that was captured.
 bool is_capture(const std::string& path) {
-    if (!path.ends_with(".exr")) return false;
+    const QString name = QString::fromStdString(path);
+    if (!name.endsWith(QStringLiteral(".exr"), Qt::CaseInsensitive)) return false;
+    // Layers under names that say nothing are told what they hold on the ground's page.
     const Result<std::vector<PictureLayer>> layers = picture_layers(path);
-    if (!layers) return false;
-    const CaptureLayers found = found_layers(*layers, {});
-    return found.depth != no_layer || found.normal != no_layer || found.position != no_layer || found.id != no_layer;
+    return layers && (layers->size() > 1 || found_layers(*layers, {}).colour == no_layer);
 }
 
 }  // namespace

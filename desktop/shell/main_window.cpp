@@ -2,6 +2,7 @@
 
 #include <QAction>
 #include <QCloseEvent>
+#include <QCoreApplication>
 #include <QCursor>
 #include <QDropEvent>
 #include <QHBoxLayout>
@@ -13,6 +14,7 @@
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <utility>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
@@ -119,6 +121,10 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
     connect(&session_, &Session::finish_changed, this, &MainWindow::note_recent);
+    connect(&session_, &Session::stage_came, this, [this] {
+        if (std::exchange(paint_is_due_, false))
+            QCoreApplication::postEvent(this, new QEvent(QEvent::UpdateRequest), Qt::LowEventPriority);
+    });
     connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
     stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
     ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
@@ -251,6 +257,14 @@ void MainWindow::refresh_words() {
     actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words()))
                                                             : tr("Redo"));
     setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
+}
+
+// All that is to be painted in a drag waits for the stage's picture, so that it comes first and nothing is painted
+// twice.
+bool MainWindow::event(QEvent* event) {
+    if (event->type() != QEvent::UpdateRequest || !session_.stage_is_coming()) return QWidget::event(event);
+    paint_is_due_ = true;
+    return true;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

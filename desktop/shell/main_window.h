@@ -51,6 +51,7 @@ public:
     HelpCard& help_card() { return *help_card_; }
 
 protected:
+    bool event(QEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -107,6 +108,7 @@ private:
     void end_filter();
     void note_recent();
 
+    bool paint_is_due_ = false;  ///< was put off until the stage's picture is there
     // Pages in the place of the dials.
     static constexpr int dials_page = 0;
     static constexpr int form_page = 1;

@@ -73,10 +73,10 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     QImage image = fits ? picture.fitted : picture.image;
     if (stale) image = image.convertToFormat(QImage::Format_Grayscale8);
     // Enlarged pixels stay pixels; a picture that is made smaller is averaged.
-    if (!fits && area.width() < image.width()) {
+    if (!fits && area.width() < image.width() && !picture.in_a_drag) {
         image = image.scaled(area.toRect().size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     } else {
-        painter.setRenderHint(QPainter::SmoothPixmapTransform, picture.reduced);
+        painter.setRenderHint(QPainter::SmoothPixmapTransform, picture.reduced || picture.in_a_drag);
     }
     painter.drawImage(QRectF(area.toRect()), image);
     if (stale) painter.fillRect(area, QColor(0x2B, 0x2B, 0x2B, 0x90));

@@ -101,6 +101,7 @@ TEST_CASE("values that are not finite stay where they are, however taps lie") {
         for (const float dy : {0.0F, 0.5F}) {
             Strip strip = moved(picture, 4, 1, dx, dy);
             agrees(view_of(picture), strip);
+            agrees(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
         }
     }
     Strip strip = moved(picture, 4, 1, 0, 0);
@@ -108,6 +109,7 @@ TEST_CASE("values that are not finite stay where they are, however taps lie") {
     strip.v[9] = std::numeric_limits<float>::infinity();
     strip.u[30] = -std::numeric_limits<float>::infinity();
     agrees(view_of(picture), strip);
+    agrees(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
 }
 
 TEST_CASE("small pictures, and every way of going on beyond the borders") {

@@ -7,6 +7,7 @@
 #include <QMenu>
 #include <catch2/catch.hpp>
 
+#include "core/finish/stop_presets.h"
 #include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dial_text.h"
 #include "desktop/dials/dials_view.h"
@@ -152,6 +153,14 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     CHECK(ground().stops[1].value[0] == Approx(2));
     set_field(bench, "field_stops", "0 red");
     CHECK(ground().stops.size() == 3);
+    CHECK(bench.find<QComboBox>("field_preset")->currentText() == QStringLiteral("own"));
+    emit bench.find<QComboBox>("field_preset")->textActivated(QStringLiteral("storm sky"));
+    CHECK(ground().stops == find_stop_preset(GroundKind::gradient, "storm sky")->stops);
+    CHECK(ground().between == StopMix::oklab);
+    bench.wait_for([&] {
+        const auto boxes = bench.window().findChildren<QComboBox*>(QStringLiteral("field_preset"));
+        return boxes.size() == 1 && boxes.front()->currentText() == QStringLiteral("storm sky");
+    });
     set_field(bench, "field_name", "Embers");
     CHECK(ground().name == "embers");
     bench.key(Qt::Key_Escape);
@@ -250,6 +259,13 @@ TEST_CASE("stops of a gradient and keys of a curve are dragged, added, coloured 
     bench.drag(curve, curve->handle(1), curve->handle(1) + QPoint(20, 15));
     CHECK(stops()[1].value[0] < 0.45);
     curve->setFocus();
+    bench.key(Qt::Key_E);
+    CHECK(stops()[1].easing == "linear");
+    bench.key(Qt::Key_E);
+    bench.key(Qt::Key_E);
+    CHECK(stops()[1].easing == "ease_in");
+    bench.session().undo();
+    CHECK(stops()[1].easing == "ease");
     bench.key(Qt::Key_Delete);
     CHECK(stops().size() == 2);
     bench.key(Qt::Key_Escape);

@@ -2,6 +2,8 @@
 #include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QMenu>
+#include <QTimer>
 #include <QWheelEvent>
 #include <catch2/catch.hpp>
 #include <filesystem>
@@ -10,6 +12,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/scene/capture.h"
 #include "desktop/grounds/ground_shelf.h"
+#include "desktop/grounds/layer_pictures.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/theme/chooser.h"
 #include "tests/desktop/bench_window.h"
@@ -179,10 +182,86 @@ TEST_CASE("a layered file opens as a capture with its layers mapped, in the plac
     // Its page names the layers that were found.
     bench.key(Qt::Key_G, Qt::ControlModifier);
     auto* depth = bench.find<QComboBox>("field_depth");
-    CHECK(depth->currentText() == QStringLiteral("Z"));
+    bench.wait_for([&] { return depth->currentText() == QStringLiteral("Z"); });
     depth->setCurrentText(QStringLiteral("none"));
     emit depth->textActivated(QStringLiteral("none"));
     CHECK(bench.session().finish().grounds.front().layers.depth == no_layer);
+}
+
+TEST_CASE("a capture's page shows each layer, and a click on one says what it holds") {
+    BenchWindow bench;
+    WorkerPool pool(2);
+    const ScenePlace* place = find_place("lamp_room");
+    const SceneLayers layers =
+        cast_world(place->world(Hour::day, 0), place->camera, 60, 40, {true, true, true, true, true}, pool, Cancel());
+    const std::string path = bench.folder().file("odd names.exr");
+    REQUIRE(write_exr(path, {{"R", &layers.colour, 0},
+                             {"G", &layers.colour, 1},
+                             {"B", &layers.colour, 2},
+                             {"far.V", &layers.depth, 0},
+                             {"who.V", &layers.id, 0}}));
+    bench.session().add_picture(qs(path));
+    bench.key(Qt::Key_G, Qt::ControlModifier);
+    auto* pictures = bench.find<LayerPictures>("layer_pictures");
+    bench.wait_for([&] { return pictures->drawn() == 3; });
+    const auto& names = pictures->layers();
+    const auto at = [&](const char* name) {
+        const auto found = std::find_if(names.begin(), names.end(), [&](const auto& l) { return l.name == name; });
+        REQUIRE(found != names.end());
+        return static_cast<int>(found - names.begin());
+    };
+    QTimer::singleShot(0, &bench.window(), [] {
+        constexpr int depth = 1;
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu != nullptr);
+        menu->actions().at(depth)->trigger();
+        menu->close();
+    });
+    bench.click(pictures, pictures->picture_area(at("far")).center());
+    CHECK(bench.session().finish().grounds.front().layers.depth == "far");
+    // The page is shown anew, with that layer as depth.
+    bench.wait_for([&] {
+        const auto* box = bench.window().findChild<QComboBox*>(QStringLiteral("field_depth"));
+        return box != nullptr && box->currentText() == QStringLiteral("far");
+    });
+    bench.session().undo();
+    CHECK(bench.session().finish().grounds.front().layers.depth.empty());
+}
+
+TEST_CASE("a page whose file is no picture says so, and closing it while it is read does no harm") {
+    BenchWindow bench;
+    Finish finish = bench.session().finish();
+    Ground capture;
+    capture.kind = GroundKind::capture;
+    capture.name = "shot";
+    capture.path = bench.folder().file("none.exr");
+    finish.grounds = {capture};
+    bench.session().edit(std::move(finish), QStringLiteral("a capture"));
+    for (int i = 0; i < 5; ++i) {
+        bench.key(Qt::Key_G, Qt::ControlModifier);
+        bench.key(Qt::Key_Escape);
+    }
+    bench.key(Qt::Key_G, Qt::ControlModifier);
+    const auto* pictures = bench.find<LayerPictures>("layer_pictures");
+    bench.wait_for([&] { return pictures->layers().empty() && !pictures->fault().isEmpty(); });
+}
+
+TEST_CASE("a picture's opacity is taken out of its colours when its page says that it is in them") {
+    BenchWindow bench;
+    Image8 half{4, 4, {}};
+    for (int i = 0; i < 16; ++i) half.data.insert(half.data.end(), {64, 64, 64, 128});
+    const std::string path = bench.folder().file("half.png");
+    REQUIRE(write_png(path, half));
+    bench.session().add_picture(qs(path));
+    bench.key(Qt::Key_G, Qt::ControlModifier);
+    auto* opacity = bench.find<QComboBox>("field_opacity");
+    CHECK(opacity->currentText() == QStringLiteral("straight"));
+    opacity->setCurrentText(QStringLiteral("multiplied"));
+    emit opacity->textActivated(QStringLiteral("multiplied"));
+    CHECK(bench.session().finish().grounds.front().multiplied);
+    bench.settle();
+    // 64/255 over 128/255 is a display value of 0.5, 0.21404 in linear light (IEC 61966-2-1).
+    CHECK(bench.session().stage().values->at(1, 1)[0] == Approx(0.21404).margin(1e-4));
 }
 
 TEST_CASE("a scene's page changes its hour and its camera, and says what is wrong") {

@@ -81,8 +81,11 @@ TEST_CASE("scenes, captures and marks come back from a file as they were") {
     Ground sprite;
     sprite.kind = GroundKind::sprite;
     sprite.name = "crab";
-    sprite.sprite = {
-        64, 48, {{"shell", "a.png", "", "faces.png", 32, 20.5, 1, 0.8}, {"claw", "b.exr", "left", "", 1, 2, 0.5, 1}}};
+    sprite.sprite = {64,
+                     48,
+                     {{"shell", "a.png", "", "faces.png", 32, 20.5, 1, 0.8},
+                      {"claw", "b.exr", "left", "", 1, 2, 0.5, 1, -30, true}}};
+    sprite.multiplied = true;
     finish.grounds.push_back(sprite);
     Ground sheet = test::picture_ground("sheet", "s.png");
     sheet.cells = {4, 2, 7, 12};
@@ -90,7 +93,7 @@ TEST_CASE("scenes, captures and marks come back from a file as they were") {
     Ground night = scene_ground("night");
     night.of = "bay";
     finish.grounds.push_back(night);
-    Ground tones = test::stops_ground("tones", GroundKind::gradient, {{0, {0, 0, 0, 1}}, {1, {1, 1, 1, 1}}});
+    Ground tones = test::stops_ground("tones", GroundKind::gradient, {{0, {0, 0, 0, 1}, "ease_in"}, {1, {1, 1, 1, 1}}});
     tones.between = StopMix::oklab;
     finish.grounds.push_back(tones);
     Ground table;
@@ -124,6 +127,9 @@ TEST_CASE("what a file says wrongly of a scene is told, and the rest opens") {
     CHECK(notice(R"({"name": "a", "marks": [2, 1, 2], "of": "b"})").empty());
     CHECK(notice(R"({"name": "a", "sprite": [], "size": [0, 4]})").find("64 million") != std::string::npos);
     CHECK(notice(R"({"name": "a", "sprite": [{"part": "x", "scale": -1}]})").find("scale") != std::string::npos);
+    CHECK(notice(R"({"name": "a", "curve": [[0, 1, "ease_out"], [1, 0]]})").empty());
+    CHECK(notice(R"({"name": "a", "curve": [[0, 1, "wobble"], [1, 0]]})").find("easings") != std::string::npos);
+    CHECK(notice(R"({"name": "a", "curve": [[0, 1, 2], [1, 0]]})").find("2 numbers") != std::string::npos);
     CHECK(notice(R"({"name": "a", "picture": "x.png", "cells": [0, 1, 1, 1]})").find("columns") != std::string::npos);
 }
 

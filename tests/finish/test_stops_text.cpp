@@ -1,6 +1,12 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <cmath>
+#include <set>
 
+#include "core/finish/stop_presets.h"
+#include "core/finish/stops_table.h"
 #include "core/finish/stops_text.h"
+#include "tests/support/finishes.h"
 
 using namespace lacquer;
 
@@ -29,4 +35,45 @@ TEST_CASE("what is no stop is said in its own words") {
         CHECK(stops.fault().mend.find("#FFCC88") != std::string::npos);
     }
     CHECK(parse_stops(GroundKind::curve, "0 #FFFFFF").fault().mend.find("0.5 1") != std::string::npos);
+}
+
+TEST_CASE("a stop may end with an easing, and a table follows it") {
+    const std::string text = "0 0 ease_in, 0.5 1 hold, 1 0";
+    const auto stops = parse_stops(GroundKind::curve, text);
+    REQUIRE(stops);
+    CHECK((*stops)[0].easing == "ease_in");
+    CHECK(stops_text(GroundKind::curve, *stops) == text);
+    const Picture table = stops_table(test::stops_ground("swell", GroundKind::curve, *stops));
+    const auto at = [&](double t) { return table.at(static_cast<int>(std::lround(t * (table_width - 1))), 0)[0]; };
+    // cubic-bezier(0.42, 0, 1, 1) is 0.31535 half-way (W3C CSS Easing Functions Level 1).
+    CHECK(at(0.25) == Approx(0.31535).margin(0.003));
+    CHECK(at(0.75) == 1);
+    CHECK(at(1) == 0);
+    const auto colours = parse_stops(GroundKind::gradient, "0 #112233 opacity 0.5 ease_out, 1 #FFFFFF");
+    REQUIRE(colours);
+    CHECK((*colours)[0].easing == "ease_out");
+    CHECK((*colours)[0].value[3] == 0.5);
+    CHECK_FALSE(parse_stops(GroundKind::curve, "0 0 wobble, 1 1"));
+    CHECK_FALSE(parse_stops(GroundKind::curve, "0 ease_in, 1 1"));
+}
+
+TEST_CASE("ready gradients and curves have names of their own, rise from 0 to 1, and can be written and read") {
+    for (const GroundKind kind : {GroundKind::gradient, GroundKind::curve}) {
+        std::set<std::string_view> names;
+        for (const StopPreset& preset : stop_presets(kind)) {
+            INFO(preset.name);
+            CHECK(names.insert(preset.name).second);
+            CHECK(preset.stops.front().at == 0);
+            CHECK(preset.stops.back().at <= 1);
+            CHECK(std::is_sorted(preset.stops.begin(), preset.stops.end(),
+                                 [](const Stop& a, const Stop& b) { return a.at < b.at; }));
+            const auto read = parse_stops(kind, stops_text(kind, preset.stops));
+            REQUIRE(read);
+            CHECK(read->size() == preset.stops.size());
+            CHECK(find_stop_preset(kind, preset.name) == &preset);
+        }
+        CHECK(names.size() >= 8);
+    }
+    CHECK(stop_presets(GroundKind::picture).empty());
+    CHECK(find_stop_preset(GroundKind::curve, "none such") == nullptr);
 }

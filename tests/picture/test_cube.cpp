@@ -56,6 +56,20 @@ TEST_CASE("a table of one dimension, with words that only some programs know") {
     CHECK(table->picture.at(1, 0)[1] == 2.5F);
 }
 
+TEST_CASE("colours that a table was made for stand in a row below it") {
+    const auto row = cube_from_text("LUT_1D_SIZE 2\nDOMAIN_MIN -1 0 0\nDOMAIN_MAX 1 4 8\n0 0 0\n1 2 3", "x.cube");
+    REQUIRE(row);
+    CHECK(row->picture.height == 2);
+    CHECK(row->picture.at(1, 0)[2] == 3);
+    CHECK(row->picture.at(0, 1)[0] == -1);
+    CHECK(row->picture.at(1, 1)[1] == 4);
+    const auto four = cube_from_text("LUT_1D_SIZE 4\nDOMAIN_MAX 2 2 2\n0 0 0\n1 1 1\n4 4 4\n9 9 9", "x.cube");
+    REQUIRE(four);
+    CHECK(four->picture.width == 7);
+    CHECK(four->picture.at(3, 0)[0] == 2.5F);
+    CHECK(four->picture.at(6, 0)[0] == 9);
+}
+
 TEST_CASE("what is wrong with a table is said, with its line") {
     CHECK(fault_of("").find("SIZE") != std::string::npos);
     CHECK(fault_of("0 0 0\n").find("before its size (line 1)") != std::string::npos);
@@ -67,7 +81,8 @@ TEST_CASE("what is wrong with a table is said, with its line") {
     CHECK(fault_of("LUT_1D_SIZE 2\n0 0\n").find("three numbers (line 2)") != std::string::npos);
     CHECK(fault_of("LUT_1D_SIZE 2\n0 nan 0\n").find("three numbers") != std::string::npos);
     CHECK(fault_of("LUT_1D_SIZE 2\nDOMAIN_MAX 1\n").find("domain") != std::string::npos);
-    CHECK(fault_of("LUT_1D_SIZE 2\nDOMAIN_MAX 1 1 4\n").find("another domain") != std::string::npos);
+    CHECK(fault_of("LUT_1D_SIZE 2\nDOMAIN_MAX 1 0 1\n0 0 0\n1 1 1\n").find("should rise") != std::string::npos);
+    CHECK(fault_of("LUT_1D_SIZE 2\n0 1e300 0\n").find("three numbers") != std::string::npos);
     CHECK(fault_of(std::string("\0\1\2\xff\n", 5)).find("SIZE") != std::string::npos);
 }
 

@@ -4,6 +4,7 @@
 #include "core/picture/files.h"
 #include "core/picture/reading.h"
 #include "core/picture/transfer.h"
+#include "tests/support/moving_png.h"
 #include "tests/support/temporary.h"
 
 using namespace lacquer;
@@ -192,10 +193,91 @@ TEST_CASE("a GIF's pictures follow one another") {
     const auto frames = picture_frames(folder.file("blink.gif"));
     REQUIRE(frames);
     CHECK(frames->count == 2);
-    CHECK(frames->rate == Approx(10));
+    REQUIRE(frames->ends.size() == 2);
+    CHECK(frames->ends[0] == Approx(0.1));
+    CHECK(frames->ends[1] == Approx(0.2));
     CHECK(read_picture(folder.file("blink.gif"), PictureMeaning::colour, 0)->at(0, 0)[0] == 0);
     CHECK(read_picture(folder.file("blink.gif"), PictureMeaning::colour, 1)->at(0, 0)[0] == 1);
     REQUIRE(write_png(folder.file("a.png"), small_image(true)));
     CHECK(picture_frames(folder.file("a.png"))->count == 1);
     CHECK(picture_frames(folder.file("none.gif")).fault().id == "picture.missing");
+}
+
+TEST_CASE("an animated PNG: its times, and each picture laid over those before") {
+    const TemporaryFolder folder;
+    const std::string path = test::moving_png(folder, "moving.png");
+    const auto frames = picture_frames(path);
+    REQUIRE(frames);
+    REQUIRE(frames->count == 3);
+    CHECK(frames->ends[0] == Approx(0.25));
+    CHECK(frames->ends[1] == Approx(0.75));
+    CHECK(frames->ends[2] == Approx(0.85));
+    CHECK(frame_at(*frames, 0.2) == 0);
+    CHECK(frame_at(*frames, 0.25) == 1);
+    CHECK(frame_at(*frames, 0.8) == 2);
+    CHECK(frame_at(*frames, 0.85 + 0.3) == 1);
+    CHECK(frame_at(*frames, -1) == 0);
+    const auto red = [&](int frame, int x) { return read_picture(path, PictureMeaning::data, frame)->at(x, 0)[0]; };
+    CHECK(red(0, 0) == 10.0F / 255);
+    CHECK(red(0, 3) == 10.0F / 255);
+    // The second is laid over the right half of the first; the third over what that left.
+    CHECK(red(1, 0) == 10.0F / 255);
+    CHECK(red(1, 2) == 200.0F / 255);
+    CHECK(red(2, 0) == 90.0F / 255);
+    CHECK(red(2, 3) == 200.0F / 255);
+    CHECK(read_picture(path, PictureMeaning::data, 1)->at(2, 1)[3] == 1);
+    CHECK(read_picture(path, PictureMeaning::data, 3).fault().id == "picture.unreadable");
+    int asked = 0;
+    const auto stopped = read_picture_watched(path, PictureMeaning::data, 2, [&](double) { return ++asked < 2; });
+    CHECK(stopped.fault().id == "picture.stopped");
+}
+
+TEST_CASE("animations that are cut or altered do no harm") {
+    const TemporaryFolder folder;
+    const std::string whole = test::read_file(test::moving_png(folder, "moving.png"));
+    for (std::size_t i = 0; i < whole.size(); i += 3) {
+        std::string altered = whole;
+        altered[i] = static_cast<char>(altered[i] ^ 0x55);
+        test::write_file(folder.file("altered.png"), altered);
+        test::write_file(folder.file("cut.png"), whole.substr(0, i));
+        for (const char* name : {"altered.png", "cut.png"}) {
+            const auto frames = picture_frames(folder.file(name));
+            if (frames) CHECK(frames->count < 10000);
+            const auto last = read_picture(folder.file(name), PictureMeaning::colour, 2);
+            if (last) CHECK(last->data.size() == static_cast<std::size_t>(last->width) * last->height * 4);
+        }
+    }
+}
+
+TEST_CASE("opacity that was multiplied into colours is divided out again") {
+    const TemporaryFolder folder;
+    Image8 image{2, 1, {100, 50, 0, 128, 30, 30, 30, 0}};
+    REQUIRE(write_png(folder.file("a.png"), image));
+    const auto straight = read_picture(folder.file("a.png"), PictureMeaning::colour);
+    const auto multiplied = read_picture(folder.file("a.png"), PictureMeaning::multiplied);
+    REQUIRE(multiplied);
+    CHECK(straight->at(0, 0)[0] == srgb_decode_table()[100]);
+    // 100/255 over 128/255 is 0.78125 as a display value; the curve is that of IEC 61966-2-1.
+    CHECK(multiplied->at(0, 0)[0] == Approx(srgb_decode(0.78125)));
+    CHECK(multiplied->at(0, 0)[1] == Approx(srgb_decode(0.390625)));
+    CHECK(multiplied->at(0, 0)[3] == 128.0F / 255);
+    CHECK(multiplied->at(1, 0)[0] == straight->at(1, 0)[0]);
+}
+
+TEST_CASE("reading a layer tells how far it has come, and stops when it is asked to") {
+    const TemporaryFolder folder;
+    Picture depth(30, 200, 4);
+    for (std::size_t i = 0; i < depth.data.size(); ++i) depth.data[i] = static_cast<float>(i);
+    REQUIRE(write_exr(folder.file("a.exr"), {{"R", &depth, 0}, {"G", &depth, 1}, {"B", &depth, 2}, {"Z", &depth, 3}}));
+    std::vector<double> shares;
+    const auto whole = read_layer_watched(folder.file("a.exr"), "", [&](double share) {
+        shares.push_back(share);
+        return true;
+    });
+    REQUIRE(whole);
+    CHECK(shares.size() > 6);
+    CHECK(std::is_sorted(shares.begin(), shares.end()));
+    CHECK(whole->at(29, 199)[2] == depth.at(29, 199)[2]);
+    const auto stopped = read_layer_watched(folder.file("a.exr"), "Z", [](double share) { return share < 0.5; });
+    CHECK(stopped.fault().id == "picture.stopped");
 }

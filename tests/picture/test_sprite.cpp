@@ -67,6 +67,39 @@ TEST_CASE("a part is made larger about its middle, with its directions") {
     CHECK(sprite.normal.at(0, 0)[2] == 1);
 }
 
+TEST_CASE("a part that is turned by a right angle has its pixels where they would be by hand") {
+    // Two by one: red left, green right. A quarter turn clockwise puts red on top.
+    Picture pair(2, 1, 4);
+    const std::array<float, 8> pixels{1, 0, 0, 1, 0, 1, 0, 1};
+    std::copy(pixels.begin(), pixels.end(), pair.data.begin());
+    const auto shared = std::make_shared<const Picture>(pair);
+    // It faces right; turned clockwise it faces down, which is -1 with y upwards.
+    const PicturePtr right = plain(2, 1, {1, 0.5F, 0.5F, 1});
+    const SpritePictures turned = lay_parts({{shared, right, 2.5, 2, 1, 1, 90, false}}, 5, 4);
+    CHECK(turned.colour.at(2, 1)[0] == Approx(1));
+    CHECK(turned.colour.at(2, 1)[1] == Approx(0).margin(1e-6));
+    CHECK(turned.colour.at(2, 2)[1] == Approx(1));
+    CHECK(turned.colour.at(2, 1)[3] == Approx(1));
+    CHECK(turned.colour.at(1, 1)[3] == Approx(0).margin(1e-6));
+    CHECK(turned.normal.at(2, 1)[0] == Approx(0).margin(1e-6));
+    CHECK(turned.normal.at(2, 1)[1] == Approx(-1));
+    const SpritePictures round = lay_parts({{shared, right, 2, 0.5, 1, 1, 360, false}}, 4, 1);
+    const SpritePictures plain_one = lay_parts({{shared, right, 2, 0.5, 1, 1}}, 4, 1);
+    for (std::size_t i = 0; i < round.colour.data.size(); ++i)
+        CHECK(round.colour.data[i] == Approx(plain_one.colour.data[i]).margin(1e-6));
+}
+
+TEST_CASE("a mirrored part has left for right, and faces the other way") {
+    Picture pair(2, 1, 4);
+    const std::array<float, 8> pixels{1, 0, 0, 1, 0, 1, 0, 1};
+    std::copy(pixels.begin(), pixels.end(), pair.data.begin());
+    const SpritePictures sprite = lay_parts(
+        {{std::make_shared<const Picture>(pair), plain(2, 1, {1, 0.5F, 0.5F, 1}), 1, 0.5, 1, 1, 0, true}}, 2, 1);
+    CHECK(sprite.colour.at(0, 0)[1] == 1);
+    CHECK(sprite.colour.at(1, 0)[0] == 1);
+    CHECK(sprite.normal.at(0, 0)[0] == -1);
+}
+
 TEST_CASE("places far away, sizes of nothing and missing pictures lay down nothing") {
     const SpritePictures sprite = lay_parts({{nullptr, nullptr, 1, 1, 1, 1},
                                              {plain(2, 2, {1, 1, 1, 1}), nullptr, 1e12, -1e12, 1, 1},

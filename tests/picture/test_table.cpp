@@ -38,6 +38,19 @@ TEST_CASE("two stops at one place make an edge") {
     CHECK(height_at(table, 0.501F) == 9.0F);
 }
 
+TEST_CASE("a stop's own easing spreads the way to the next, and no other") {
+    const std::vector<Stop> stops{{0, {0, 0, 0, 1}, "square"}, {0.5, {1, 0, 0, 1}}, {1, {0, 0, 0, 1}}};
+    const auto eased = [](const std::string& easing, double share) {
+        CHECK(easing == "square");
+        return share * share;
+    };
+    const Picture table = table_of(stops, StopMix::straight, eased);
+    CHECK(height_at(table, 0.25F) == Approx(0.25).margin(1e-3));
+    CHECK(height_at(table, 0.75F) == Approx(0.5).margin(1e-3));
+    // Of gentle ways, too, it takes the place.
+    CHECK(height_at(table_of(stops, StopMix::smooth, eased), 0.25F) == Approx(0.25).margin(1e-3));
+}
+
 TEST_CASE("a table without stops is black") {
     const Picture table = table_of({});
     CHECK(table.at(0, 0)[0] == 0.0F);

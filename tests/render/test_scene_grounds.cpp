@@ -1,4 +1,7 @@
 // Scenes, captures and marks as steps read them.
+#include <fmt/core.h>
+
+#include <array>
 #include <catch2/catch.hpp>
 #include <cstring>
 #include <functional>
@@ -7,6 +10,7 @@
 #include "core/render/renderer.h"
 #include "core/scene/capture.h"
 #include "tests/support/finishes.h"
+#include "tests/support/moving_png.h"
 #include "tests/support/temporary.h"
 
 using namespace lacquer;
@@ -240,4 +244,62 @@ TEST_CASE("a sheet's cells follow one another by time, and begin again") {
         const Frame frame = drawn(renderer, finish, {"now"}, time, folder.file("x.lacquer"));
         CHECK(picture_of(frame, "now").at(0, 0)[0] == static_cast<float>(level) / 255.0F);
     }
+}
+
+namespace {
+
+// What a table gives for a colour, read through the operation.
+std::array<float, 3> looked_up(const std::string& cube, const std::string& colour) {
+    const test::TemporaryFolder folder;
+    test::write_file(folder.file("a.cube"), cube);
+    Finish finish =
+        test::finish_of({{"plain", "vec4(" + colour + ", 1)"}, {"graded", "look_table(plain, grade, 1, 0)"}});
+    Ground table;
+    table.kind = GroundKind::table;
+    table.name = "grade";
+    table.path = folder.file("a.cube");
+    finish.grounds = {table};
+    const float* at = test::draw(finish, "graded", 4, 4).picture.at(2, 2);
+    return {at[0], at[1], at[2]};
+}
+
+}  // namespace
+
+TEST_CASE("a table gives its entries, mixes evenly between them, and reaches as far as it says") {
+    // Half of each colour, whatever the size: a straight line has the same values at every number of entries.
+    for (const int n : {2, 3, 4, 5, 17}) {
+        for (const double most : {1.0, 4.0}) {
+            for (const bool three : {false, true}) {
+                INFO(n << " entries, to " << most << ", " << (three ? 3 : 1) << " dimensions");
+                std::string cube =
+                    fmt::format("LUT_{}D_SIZE {}\nDOMAIN_MAX {} {} {}\n", three ? 3 : 1, n, most, most, most);
+                const int count = three ? n * n * n : n;
+                for (int i = 0; i < count; ++i) {
+                    const auto entry = [&](int k) { return most / 2 * k / (n - 1); };
+                    cube += three ? fmt::format("{} {} {}\n", entry(i % n), entry(i / n % n), entry(i / n / n))
+                                  : fmt::format("{} {} {}\n", entry(i), entry(i), entry(i));
+                }
+                const auto found = looked_up(cube, "0.3, 0.9, 3");
+                CHECK(found[0] == Approx(0.15).margin(1e-4));
+                CHECK(found[1] == Approx(0.45).margin(1e-4));
+                CHECK(found[2] == Approx(most == 1 ? 0.5 : 1.5).margin(1e-4));
+            }
+        }
+    }
+    const auto below =
+        looked_up("LUT_1D_SIZE 3\nDOMAIN_MIN -1 -1 -1\nDOMAIN_MAX 1 1 1\n0 0 0\n5 5 5\n6 6 6\n", "-0.5, 0, 1");
+    CHECK(below[0] == Approx(2.5).margin(1e-4));
+    CHECK(below[1] == Approx(5).margin(1e-4));
+    CHECK(below[2] == Approx(6).margin(1e-4));
+}
+
+TEST_CASE("an animated picture shows which of its pictures is due") {
+    const test::TemporaryFolder folder;
+    Finish finish = test::finish_of({{"a", "moving"}});
+    finish.grounds = {test::picture_ground("moving", test::moving_png(folder, "moving.png"))};
+    finish.grounds[0].data = true;
+    const auto red_at = [&](double time) { return test::draw(finish, "a", 4, 2, time).picture.at(3, 0)[0]; };
+    CHECK(red_at(0.1) == 10.0F / 255);
+    CHECK(red_at(0.3) == 200.0F / 255);
+    CHECK(red_at(0.86) == 10.0F / 255);
 }

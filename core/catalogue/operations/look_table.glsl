@@ -17,21 +17,33 @@ vec3 to_light(vec3 c) {
 vec4 look_table(sampler2D picture, sampler2D table, float amount, float input) {
     vec4 here = texture(picture, uv);
     ivec2 size = textureSize(table);
+    // A row below the table, where there is one, says which colours its first and last entries stand for.
+    bool ranged = (size.y > 2 && (size.y - 1) * (size.y - 1) == size.x) || (size.y == 2 && size.x != 4);
+    int rows = ranged ? size.y - 1 : size.y;
+    vec3 least = ranged ? texelFetch(table, ivec2(0, rows)).rgb : vec3(0);
+    vec3 most = ranged ? texelFetch(table, ivec2(1, rows)).rgb : vec3(1);
     vec3 at = input < 0.5 ? here.rgb : to_display(here.rgb);
-    vec3 found = at;
-    if (size.x > size.y * 2 && size.y > 1) {
-        // Between two slices, and within each between four entries.
-        float n = float(size.y);
-        vec3 place = clamp(at, 0, 1) * (n - 1);
-        float slice = min(floor(place.b), n - 2);
-        vec2 within = (place.rg + 0.5) / vec2(size);
-        vec2 step_on = vec2(n / float(size.x), 0);
-        vec3 low = texture(table, within + step_on * slice).rgb;
-        vec3 high = texture(table, within + step_on * (slice + 1)).rgb;
-        found = mix(low, high, place.b - slice);
+    vec3 share = clamp((at - least) / (most - least), 0, 1);
+    // Entries are fetched and mixed here: read between pixels they would come in 256 steps.
+    bool sliced = rows > 1 && rows * rows == size.x;
+    float last = float(sliced ? rows : size.x) - 1;
+    vec3 place = share * last;
+    vec3 low = min(floor(place), last - 1);
+    vec3 part = place - low;
+    vec3 found = vec3(0);
+    if (sliced) {
+        for (int i = 0; i < 8; i++) {
+            ivec3 corner = ivec3(i % 2, i / 2 % 2, i / 4);
+            ivec3 entry = ivec3(low) + corner;
+            vec3 weight = mix(1 - part, part, vec3(corner));
+            found += weight.r * weight.g * weight.b * texelFetch(table, ivec2(entry.b * rows + entry.r, entry.g)).rgb;
+        }
     } else {
-        vec3 place = (clamp(at, 0, 1) * float(size.x - 1) + 0.5) / float(size.x);
-        found = vec3(texture(table, vec2(place.r, 0.5)).r, texture(table, vec2(place.g, 0.5)).g, texture(table, vec2(place.b, 0.5)).b);
+        for (int i = 0; i < 2; i++) {
+            ivec3 entry = ivec3(low) + i;
+            vec3 there = vec3(texelFetch(table, ivec2(entry.r, 0)).r, texelFetch(table, ivec2(entry.g, 0)).g, texelFetch(table, ivec2(entry.b, 0)).b);
+            found += (i == 0 ? 1 - part : part) * there;
+        }
     }
     vec3 made = input < 0.5 ? found : to_light(found);
     return vec4(mix(here.rgb, made, amount), here.a);

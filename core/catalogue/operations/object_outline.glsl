@@ -34,11 +34,14 @@ float far_from(vec2 place) {
     vec2 arm = (place - uv) * frame_size;
     return dot(arm, arm);
 }
-vec2 flood(int turn) {
+vec2 flood(int turn, float width) {
     ivec2 size = textureSize(flood);
     ivec2 here = ivec2(floor(uv * vec2(size)));
-    int far = max(int(exp2(5.0 - float(turn)) * float(size.y) / frame_size.y + 0.5), 1);
+    float arm = exp2(5.0 - float(turn));
     vec2 found = texelFetch(flood, here);
+    // Shorter arms reach a pixel beyond the line by themselves.
+    if (arm >= 2 * (width + 1)) return found;
+    int far = max(int(arm * float(size.y) / frame_size.y + 0.5), 1);
     for (int i = 0; i < 9; i++) {
         vec2 other = texelFetch(flood, clamp(here + ivec2(i % 3 - 1, i / 3 - 1) * far, ivec2(0), size - 1));
         if (far_from(other) < far_from(found)) found = other;

@@ -1,0 +1,27 @@
+#include "core/finish/stops_table.h"
+
+#include "core/drive/easing.h"
+
+namespace lacquer {
+
+namespace {
+
+double eased(const std::string& easing, double share) {
+    if (easing == "hold") return share < 1 ? 0 : 1;
+    return easing_named(easing).value_or(Easing{})(share);
+}
+
+}  // namespace
+
+const std::vector<std::string>& stop_easings() {
+    static const std::vector<std::string> names = [] {
+        std::vector<std::string> all = easing_names();
+        all.emplace_back("hold");
+        return all;
+    }();
+    return names;
+}
+
+Picture stops_table(const Ground& ground) { return table_of(ground.stops, ground.between, eased); }
+
+}  // namespace lacquer

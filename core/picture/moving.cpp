@@ -1,0 +1,201 @@
+#include "core/picture/moving.h"
+
+extern "C" {
+#include <libavcodec/avcodec.h>
+#include <libavformat/avformat.h>
+#include <libavutil/imgutils.h>
+#include <libavutil/pixdesc.h>
+}
+
+#include <algorithm>
+#include <array>
+#include <cstdint>
+#include <fstream>
+#include <memory>
+#include <string_view>
+
+namespace lacquer {
+
+namespace {
+
+constexpr int most_frames = 4096;
+constexpr double shortest_seconds = 0.02;
+constexpr double usual_seconds = 0.1;
+
+struct Free {
+    void operator()(AVFormatContext* format) const { avformat_close_input(&format); }
+    void operator()(AVCodecContext* codec) const { avcodec_free_context(&codec); }
+    void operator()(AVPacket* packet) const { av_packet_free(&packet); }
+    void operator()(AVFrame* frame) const { av_frame_free(&frame); }
+};
+template <class T>
+using Held = std::unique_ptr<T, Free>;
+
+std::uint32_t big_endian(const char* bytes) {
+    std::uint32_t number = 0;
+    for (int i = 0; i < 4; ++i) number = number << 8 | static_cast<unsigned char>(bytes[i]);
+    return number;
+}
+
+// "apng", "gif", or nothing. The chunk that says so stands before the first that holds pixels (W3C PNG, third edition).
+const char* format_of(const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    std::array<char, 8> head{};
+    file.read(head.data(), head.size());
+    const std::string_view begins(head.data(), static_cast<std::size_t>(file.gcount()));
+    if (begins.starts_with("GIF8")) return "gif";
+    if (begins != "\x89PNG\r\n\x1a\n") return nullptr;
+    constexpr int most_chunks = 256;
+    for (int i = 0; i < most_chunks && file.read(head.data(), head.size()); ++i) {
+        const std::string_view kind(head.data() + 4, 4);
+        if (kind == "acTL") return "apng";
+        if (kind == "IDAT" || kind == "IEND") return nullptr;
+        file.seekg(static_cast<std::streamoff>(big_endian(head.data())) + 4, std::ios::cur);
+    }
+    return nullptr;
+}
+
+std::string words_of(int problem) {
+    std::array<char, AV_ERROR_MAX_STRING_SIZE> words{};
+    av_strerror(problem, words.data(), words.size());
+    return words.data();
+}
+
+// Opened as this format by name: no other reader of the library gets to see the file.
+Held<AVFormatContext> open_as(const std::string& path, const char* name, std::string& error) {
+    av_log_set_level(AV_LOG_QUIET);
+    AVDictionary* options = nullptr;
+    av_dict_set(&options, "protocol_whitelist", "file", 0);
+    av_dict_set(&options, "format_whitelist", name, 0);
+    av_dict_set(&options, "codec_whitelist", name, 0);
+    AVFormatContext* opened = nullptr;
+    const int done = avformat_open_input(&opened, ("file:" + path).c_str(), av_find_input_format(name), &options);
+    av_dict_free(&options);
+    if (done < 0) {
+        error = words_of(done);
+        return nullptr;
+    }
+    Held<AVFormatContext> format(opened);
+    if (format->nb_streams != 1 || format->streams[0]->codecpar->codec_type != AVMEDIA_TYPE_VIDEO) {
+        error = "it holds no pictures";
+        return nullptr;
+    }
+    return format;
+}
+
+Held<AVCodecContext> decoder_for(const AVFormatContext& format, std::string& error) {
+    const AVCodecParameters* is = format.streams[0]->codecpar;
+    const AVCodec* found = avcodec_find_decoder(is->codec_id);
+    Held<AVCodecContext> codec(avcodec_alloc_context3(found));
+    if (found == nullptr || codec == nullptr || avcodec_parameters_to_context(codec.get(), is) < 0) {
+        error = "there is no reader for it";
+        return nullptr;
+    }
+    codec->thread_count = 1;
+    codec->max_pixels = max_picture_pixels;
+    // What is broken is said, not guessed.
+    codec->err_recognition = AV_EF_CRCCHECK | AV_EF_EXPLODE;
+    if (const int done = avcodec_open2(codec.get(), found, nullptr); done < 0) {
+        error = words_of(done);
+        return nullptr;
+    }
+    return codec;
+}
+
+// Whatever the file's layout of bytes: read by the library channel by channel, as whole numbers.
+bool take(const AVFrame& frame, Picture& picture, int& bits) {
+    const AVPixFmtDescriptor* layout = av_pix_fmt_desc_get(static_cast<AVPixelFormat>(frame.format));
+    if (layout == nullptr) return false;
+    const bool palette = (layout->flags & AV_PIX_FMT_FLAG_PAL) != 0;
+    const bool opacity = palette || (layout->flags & AV_PIX_FMT_FLAG_ALPHA) != 0;
+    const int channels = palette ? 4 : layout->nb_components;
+    const int colours = channels - (opacity ? 1 : 0);
+    bits = palette ? 8 : layout->comp[0].depth;
+    const float most = static_cast<float>((1 << bits) - 1);
+    picture = Picture(frame.width, frame.height, 4);
+    std::vector<std::uint16_t> row(static_cast<std::size_t>(frame.width));
+    std::array<const std::uint8_t*, 4> data{};
+    std::copy_n(frame.data, data.size(), data.begin());
+    for (int y = 0; y < frame.height; ++y) {
+        for (int c = 0; c < 4; ++c) {
+            const bool missing = c == 3 && !opacity;
+            const int from = c == 3 ? channels - 1 : std::min(c, colours - 1);
+            if (!missing)
+                av_read_image_line2(row.data(), data.data(), frame.linesize, layout, 0, y, from, frame.width,
+                                    palette ? 1 : 0, sizeof(std::uint16_t));
+            float* to = picture.at(0, y) + c;
+            for (const std::uint16_t level : row) {
+                *to = missing ? 1.0F : static_cast<float>(level) / most;
+                to += 4;
+            }
+        }
+    }
+    return true;
+}
+
+// The decoder's next picture; `done` 0 when there is one, else the library's word.
+int next_frame(AVFormatContext& format, AVCodecContext& codec, AVPacket& packet, AVFrame& frame) {
+    int done = avcodec_receive_frame(&codec, &frame);
+    while (done == AVERROR(EAGAIN)) {
+        const int read = av_read_frame(&format, &packet);
+        const int sent = avcodec_send_packet(&codec, read < 0 ? nullptr : &packet);
+        av_packet_unref(&packet);
+        if (sent < 0) return sent;
+        done = avcodec_receive_frame(&codec, &frame);
+    }
+    return done;
+}
+
+}  // namespace
+
+bool is_moving(const std::string& path) { return format_of(path) != nullptr; }
+
+PictureRead read_moving_frames(const std::string& path, PictureFrames& frames, std::string& error) {
+    const char* name = format_of(path);
+    const Held<AVFormatContext> format = name != nullptr ? open_as(path, name, error) : nullptr;
+    if (format == nullptr) return PictureRead::unreadable;
+    const AVRational unit = format->streams[0]->time_base;
+    const Held<AVPacket> packet(av_packet_alloc());
+    double seconds = 0;
+    frames.ends.clear();
+    while (frames.ends.size() < most_frames && av_read_frame(format.get(), packet.get()) >= 0) {
+        const double shown = static_cast<double>(packet->duration) * av_q2d(unit);
+        seconds += shown >= shortest_seconds ? shown : usual_seconds;
+        frames.ends.push_back(seconds);
+        av_packet_unref(packet.get());
+    }
+    frames.count = std::max(1, static_cast<int>(frames.ends.size()));
+    return PictureRead::done;
+}
+
+PictureRead read_moving_frame(const std::string& path, int frame, const ReadWatch& watch, Picture& picture, int& bits,
+                              std::string& error) {
+    const char* name = format_of(path);
+    const Held<AVFormatContext> format = name != nullptr ? open_as(path, name, error) : nullptr;
+    if (format == nullptr) return PictureRead::unreadable;
+    const AVCodecParameters* is = format->streams[0]->codecpar;
+    if (!is_drawable_size(is->width, is->height)) {
+        error = std::to_string(is->width) + " x " + std::to_string(is->height);
+        return PictureRead::too_large;
+    }
+    const Held<AVCodecContext> codec = decoder_for(*format, error);
+    if (codec == nullptr) return PictureRead::unreadable;
+    const Held<AVPacket> packet(av_packet_alloc());
+    const Held<AVFrame> shown(av_frame_alloc());
+    // Each is laid over those before it, so all of those are read as well.
+    for (int n = 0;; ++n) {
+        if (!watch(static_cast<double>(n) / (frame + 1))) return PictureRead::unreadable;
+        if (const int done = next_frame(*format, *codec, *packet, *shown); done < 0) {
+            error = done == AVERROR_EOF ? "it has fewer pictures" : words_of(done);
+            return PictureRead::unreadable;
+        }
+        if (!is_drawable_size(shown->width, shown->height)) return PictureRead::too_large;
+        if (n == frame) break;
+        av_frame_unref(shown.get());
+    }
+    if (take(*shown, picture, bits)) return PictureRead::done;
+    error = "it is laid out in a way that is not known";
+    return PictureRead::unreadable;
+}
+
+}  // namespace lacquer
