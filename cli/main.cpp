@@ -22,6 +22,7 @@ constexpr std::string_view help =
     "lacquer-cli catalogue [--sheet SHEET.png] [--pictures FOLDER]\n"
     "    prints what is known of the operations, or draws all of them on a sheet, or one by one\n"
     "lacquer-cli scene harbour|lamp_room -o FILE.exr [--hour day|dusk|storm] [--at SECONDS] [--size WxH]\n"
+    "            [--colour-bits 16|32]\n"
     "    writes a stand-in scene as a layered file: colour, depth, normals, positions, objects\n"
     "All but the last take --operations FOLDER in place of the user's own folder of operations.\n";
 

@@ -16,6 +16,7 @@ struct SceneJob {
     double seconds = 0;
     int width = 1280;
     int height = 720;
+    CaptureBits bits = CaptureBits::all;
     std::string output;
 };
 
@@ -42,6 +43,11 @@ Result<SceneJob> read_job(Arguments& arguments) {
     Result<std::pair<int, int>> sides = parse_size(*size);
     if (!sides) return sides.fault();
     std::tie(job.width, job.height) = *sides;
+    Result<std::string> bits = text_of(arguments, "--colour-bits", "32");
+    if (!bits) return bits.fault();
+    if (*bits != "32" && *bits != "16")
+        return usage_fault("cli.number", "'" + *bits + "' is no number of bits for colours", "16 or 32");
+    if (*bits == "16") job.bits = CaptureBits::half_colours;
     Result<std::string> output = text_of(arguments, "-o", "");
     if (!output) return output.fault();
     if (output->empty())
@@ -65,7 +71,7 @@ Result<Done> scene(Arguments& arguments) {
     WorkerPool pool;
     const SceneLayers layers = cast_world(job->place->world(job->hour, job->seconds), job->place->camera, job->width,
                                           job->height, {true, true, true, true, true}, pool, Cancel());
-    if (auto written = write_capture(job->output, layers); !written) return written;
+    if (auto written = write_capture(job->output, layers, job->bits); !written) return written;
     fmt::print("{}: {} x {}, {} with depth, normals, positions and {} objects\n", job->output, job->width, job->height,
                job->place->words, job->place->objects.size());
     return Done{};

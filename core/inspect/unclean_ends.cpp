@@ -96,8 +96,11 @@ void judge(Inspected& inspected, const Dial& dial, const DrawnStep& picture, War
             const DrawnStep* drawn = inspected.finished(dial.name, at);
             return drawn != nullptr && share_changed(*drawn, picture) == 0;
         });
-        if (place) warning.mends.push_back(wider(dial, true, *place));
-        warnings.push_back(std::move(warning));
+        // What no setting undoes is not this dial's doing, but that of other steps.
+        if (place) {
+            warning.mends.push_back(wider(dial, true, *place));
+            warnings.push_back(std::move(warning));
+        }
     }
     if (left_opaque < 1 && left_opaque > 0) {
         Warning warning{"inspect.unclean-end",

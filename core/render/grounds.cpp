@@ -181,6 +181,21 @@ Result<PicturePtr> GroundStore::picture(const NamedPicture& named, const GroundU
     return PicturePtr();
 }
 
+// Its pictures are kept to be written over, those that nobody else holds.
+void GroundStore::drop_oldest_cast() {
+    Cast& oldest = casts_.back();
+    const auto take = [&](GroundLayer layer, Picture& to) {
+        const auto found = oldest.pictures.find(layer);
+        if (found != oldest.pictures.end() && found->second.use_count() == 1) to = std::move(*found->second);
+    };
+    take(GroundLayer::colour, old_cast_.colour);
+    take(GroundLayer::depth, old_cast_.depth);
+    take(GroundLayer::normal, old_cast_.normal);
+    take(GroundLayer::position, old_cast_.position);
+    take(GroundLayer::id, old_cast_.id);
+    casts_.pop_back();
+}
+
 Result<PicturePtr> GroundStore::cast(const SceneView& view, GroundLayer layer, const GroundUse& use,
                                      const Cancel& cancel) {
     const ScenePlace* place = find_place(view.place);
@@ -190,7 +205,7 @@ Result<PicturePtr> GroundStore::cast(const SceneView& view, GroundLayer layer, c
     });
     if (found == casts_.end()) {
         casts_.push_front({view, use.time, use.width, use.height, {}});
-        if (casts_.size() > most_casts) casts_.pop_back();
+        if (casts_.size() > most_casts) drop_oldest_cast();
         found = casts_.begin();
     }
     casts_.splice(casts_.begin(), casts_, found);
@@ -200,11 +215,11 @@ Result<PicturePtr> GroundStore::cast(const SceneView& view, GroundLayer layer, c
         add_layer(wanted, layer);
         SceneLayers cast_layers =
             cast_world(place->world(view.hour, use.time), camera_at(view.camera, view.path, use.time), use.width,
-                       use.height, wanted, pool_, cancel);
+                       use.height, wanted, pool_, cancel, std::exchange(old_cast_, SceneLayers()));
         if (cancel.requested())
             return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
         const auto keep = [&](GroundLayer as, Picture& picture) {
-            if (has(wanted, as)) own.pictures[as] = std::make_shared<const Picture>(std::move(picture));
+            if (has(wanted, as)) own.pictures[as] = std::make_shared<Picture>(std::move(picture));
         };
         keep(GroundLayer::colour, cast_layers.colour);
         keep(GroundLayer::depth, cast_layers.depth);
@@ -212,7 +227,7 @@ Result<PicturePtr> GroundStore::cast(const SceneView& view, GroundLayer layer, c
         keep(GroundLayer::position, cast_layers.position);
         keep(GroundLayer::id, cast_layers.id);
     }
-    return own.pictures[layer];
+    return PicturePtr(own.pictures[layer]);
 }
 
 Result<PicturePtr> GroundStore::captured(const Ground& ground, GroundLayer layer, const GroundUse& use) {

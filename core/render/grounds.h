@@ -69,7 +69,7 @@ private:
         double time = 0;
         int width = 0;
         int height = 0;
-        std::map<GroundLayer, PicturePtr> pictures;
+        std::map<GroundLayer, std::shared_ptr<Picture>> pictures;
     };
     struct Laid {
         Sprite sprite;
@@ -86,6 +86,7 @@ private:
     Entry& entry(const std::string& path, PictureMeaning meaning, int frame = 0);
     ReadWatch told_of(const std::string& path) const;
     int frame_of(const std::string& path, double time);
+    void drop_oldest_cast();
     static PicturePtr small_of(Entry& entry, GroundLayer layer, int width, int height);
     Result<PicturePtr> cast(const SceneView& view, GroundLayer layer, const GroundUse& use, const Cancel& cancel);
     Result<PicturePtr> captured(const Ground& ground, GroundLayer layer, const GroundUse& use);
@@ -101,6 +102,7 @@ private:
     std::map<std::string, CapturedFile> captures_;
     std::map<std::string, Entry> tables_;
     std::list<Cast> casts_;  ///< last used first
+    SceneLayers old_cast_;   ///< pictures of the one that was dropped last, to be written over
     std::list<Marked> marked_;
     std::list<Laid> laid_;
     std::map<std::string, std::pair<PicturePtr, PicturePtr>> cells_;  ///< the sheet and the cell cut last

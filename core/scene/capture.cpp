@@ -43,16 +43,17 @@ CaptureLayers found_layers(const std::vector<PictureLayer>& layers, const Captur
     return found;
 }
 
-Result<Done> write_capture(const std::string& path, const SceneLayers& layers) {
+Result<Done> write_capture(const std::string& path, const SceneLayers& layers, CaptureBits bits) {
+    const bool half = bits == CaptureBits::half_colours;
     std::vector<WrittenChannel> channels;
-    const auto add = [&](const Picture& picture, std::initializer_list<const char*> names) {
+    const auto add = [&](const Picture& picture, std::initializer_list<const char*> names, bool in_half = false) {
         if (picture.data.empty()) return;
         int channel = 0;
-        for (const char* name : names) channels.push_back({name, &picture, channel++});
+        for (const char* name : names) channels.push_back({name, &picture, channel++, in_half});
     };
-    add(layers.colour, {"R", "G", "B", "A"});
+    add(layers.colour, {"R", "G", "B", "A"}, half);
     add(layers.depth, {"Z"});
-    add(layers.normal, {"N.X", "N.Y", "N.Z"});
+    add(layers.normal, {"N.X", "N.Y", "N.Z"}, half);
     add(layers.position, {"P.X", "P.Y", "P.Z"});
     add(layers.id, {"id"});
     return write_exr(path, channels);

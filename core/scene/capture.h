@@ -27,8 +27,12 @@ inline constexpr const char* no_layer = "-";
 /// and the like; the OpenEXR convention for layers is `name.channel`). What `chosen` names is taken as it says.
 CaptureLayers found_layers(const std::vector<PictureLayer>& layers, const CaptureLayers& chosen);
 
+/// How many bits colours and normals have in a file. Depth, positions and ids always have 32: half a metre at a
+/// kilometre would be lost, and every id above 2048.
+enum class CaptureBits { all, half_colours };
+
 /// Writes all layers that are there: `R G B A`, `Z`, `N.X N.Y N.Z`, `P.X P.Y P.Z`, `id`. Faults as those of
 /// `write_exr`.
-Result<Done> write_capture(const std::string& path, const SceneLayers& layers);
+Result<Done> write_capture(const std::string& path, const SceneLayers& layers, CaptureBits bits = CaptureBits::all);
 
 }  // namespace lacquer

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <numeric>
+#include <utility>
 
 #include "core/scene/cast_kernels.h"
 #include "core/scene/waves.h"
@@ -24,8 +26,17 @@ float within_a_turn(double phase) {
     return static_cast<float>(phase - turn * std::floor(phase / turn));
 }
 
-CastSolid prepared(const Solid& solid, Vec3 eye) {
+// No ray meets it at a smaller depth: a little less than that of the nearest corner of its box.
+float nearest_of(const Solid& solid, const Rays& rays) {
+    double nearest = 1e9;
+    for (const Vec3& corner : solid.corners) nearest = std::min(nearest, dot(corner - rays.eye, rays.forward));
+    return static_cast<float>(nearest * 0.999 - 0.01);
+}
+
+CastSolid prepared(const Solid& solid, const Rays& rays) {
+    const Vec3 eye = rays.eye;
     CastSolid made;
+    made.nearest = nearest_of(solid, rays);
     for (std::size_t i = 0; i < 3; ++i) {
         const auto& row = solid.to_local[i];
         made.linear[i] = {row[0], row[1], row[2]};
@@ -52,7 +63,7 @@ CastWorld prepared(const SceneWorld& world, const Rays& rays, int width, int hei
     made.down = floats(rays.down * (1.0 / height));
     // Pixel (0, 0) is looked at in its middle.
     made.corner = floats(rays.corner + rays.across * (0.5 / width) + rays.down * (0.5 / height));
-    for (const Solid& solid : world.solids) made.solids.push_back(prepared(solid, rays.eye));
+    for (const Solid& solid : world.solids) made.solids.push_back(prepared(solid, rays));
     made.sea = world.sea;
     made.sky = world.sky;
     made.towards_light = floats(normalized(world.sky.towards_light));
@@ -71,6 +82,7 @@ struct Seen {
     double top = 0;
     double right = 1;
     double bottom = 1;
+    int solid = 0;
 };
 
 Seen seen_of(const Solid& solid, const Rays& rays) {
@@ -94,12 +106,19 @@ Seen seen_of(const Solid& solid, const Rays& rays) {
 
 std::vector<int> seen_in(const std::vector<Seen>& solids, double left, double top, double right, double bottom) {
     std::vector<int> seen;
-    for (std::size_t i = 0; i < solids.size(); ++i) {
-        const Seen& own = solids[i];
-        if (own.right >= left && own.left <= right && own.bottom >= top && own.top <= bottom)
-            seen.push_back(static_cast<int>(i));
+    for (const Seen& own : solids) {
+        if (own.right >= left && own.left <= right && own.bottom >= top && own.top <= bottom) seen.push_back(own.solid);
     }
     return seen;
+}
+
+// What lies behind what a block of rays has met need not be looked at.
+std::vector<int> nearest_first(const CastWorld& world) {
+    std::vector<int> order(world.solids.size());
+    std::iota(order.begin(), order.end(), 0);
+    const auto nearest = [&](int solid) { return world.solids[static_cast<std::size_t>(solid)].nearest; };
+    std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return nearest(a) < nearest(b); });
+    return order;
 }
 
 // Arrays for one block of rays after another.
@@ -217,25 +236,30 @@ void smooth_edges(const View& view, int tile, SceneLayers& layers, const std::ve
 }  // namespace
 
 SceneLayers cast_world(const SceneWorld& world, const Camera& camera, int width, int height, SceneLayerSet wanted,
-                       WorkerPool& pool, const Cancel& cancel) {
+                       WorkerPool& pool, const Cancel& cancel, SceneLayers again) {
     const Rays rays = rays_of(camera, static_cast<double>(width) / height);
     const CastWorld ready = prepared(world, rays, width, height);
     SceneLayers layers;
-    const auto make = [&](bool is_wanted, Picture& picture) {
-        if (is_wanted) picture = Picture(width, height, 4);
+    const auto make = [&](bool is_wanted, Picture& picture, Picture& old) {
+        if (!is_wanted) return;
+        const bool fits = old.width == width && old.height == height && old.channels == 4;
+        picture = fits ? std::move(old) : Picture(width, height, 4);
     };
-    make(wanted.colour, layers.colour);
-    make(wanted.depth, layers.depth);
-    make(wanted.normal, layers.normal);
-    make(wanted.position, layers.position);
-    make(wanted.id, layers.id);
+    make(wanted.colour, layers.colour, again.colour);
+    make(wanted.depth, layers.depth, again.depth);
+    make(wanted.normal, layers.normal, again.normal);
+    make(wanted.position, layers.position, again.position);
+    make(wanted.id, layers.id, again.id);
     View view{ready, {}, width, height, (width + tile_width - 1) / tile_width};
     const int tiles = view.columns * ((height + tile_height - 1) / tile_height);
     view.seen.resize(static_cast<std::size_t>(tiles));
     std::vector<float> ids;
     if (wanted.colour) ids.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
     std::vector<Seen> boxes;
-    for (const Solid& solid : world.solids) boxes.push_back(seen_of(solid, rays));
+    for (const int solid : nearest_first(ready)) {
+        boxes.push_back(seen_of(world.solids[static_cast<std::size_t>(solid)], rays));
+        boxes.back().solid = solid;
+    }
     pool.run(tiles, [&](int tile) {
         if (cancel.requested()) return;
         // A pixel more each way, for the rays that smooth edges.

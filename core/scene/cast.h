@@ -34,8 +34,9 @@ struct SceneLayers {
 
 /// Looks at a world. Edges between objects are smoothed in the colours only; all else is what the ray through the
 /// pixel's middle meets. The same bits on every processor and for any number of threads. If called off, what is there
-/// so far is not to be used.
+/// so far is not to be used. Pictures in `again`, which nobody needs any more, are written over where their size fits:
+/// fresh memory costs as much as the casting.
 SceneLayers cast_world(const SceneWorld& world, const Camera& camera, int width, int height, SceneLayerSet wanted,
-                       WorkerPool& pool, const Cancel& cancel);
+                       WorkerPool& pool, const Cancel& cancel, SceneLayers again = {});
 
 }  // namespace lacquer

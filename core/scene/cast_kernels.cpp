@@ -219,6 +219,10 @@ HWY_INLINE V swell_phase(const CastWorld& world, std::size_t i, V x, V z) {
 HWY_INLINE void meet_sea(const CastWorld& world, const V3& d, Met& met) {
     const V3 o = vec(world.eye);
     const V high = num(world.sea.height);
+    // From above, a ray cannot meet the water before the height of the highest wave.
+    const M down = hn::Lt(d.y, num(-1e-4F));
+    const V crest = div(sub(num(world.sea.level + world.sea.height * 1.01F), o.y), d.y);
+    if (hn::AllFalse(F(), hn::And(down, hn::Lt(crest, met.t)))) return;
     V t = div(sub(num(world.sea.level), o.y), d.y);
     // A few steps to where the ray meets the waves rather than the level.
     for (int step = 0; step < 3; ++step) {
@@ -229,7 +233,7 @@ HWY_INLINE void meet_sea(const CastWorld& world, const V3& d, Met& met) {
             h = add(h, mul(num(swells[i].share), sine(swell_phase(world, i, x, z))));
         t = div(sub(add(num(world.sea.level), mul(h, high)), o.y), d.y);
     }
-    const M closer = hn::And(hn::And(hn::Lt(d.y, num(-1e-4F)), hn::Gt(t, num(least_t))), hn::Lt(t, met.t));
+    const M closer = hn::And(hn::And(down, hn::Gt(t, num(least_t))), hn::Lt(t, met.t));
     if (hn::AllFalse(F(), closer)) return;
     const V x = add(o.x, mul(t, d.x));
     const V z = add(o.z, mul(t, d.z));
@@ -364,7 +368,11 @@ void cast_block_of(const CastWorld& world, const std::vector<int>& solids, const
     const V zero = num(0);
     const V3 zero3{zero, zero, zero};
     Met met{num(sky_depth), zero3, zero3, zero, zero, zero, zero};
-    for (const int solid : solids) meet_solid(world.solids[static_cast<std::size_t>(solid)], world, d, met);
+    for (const int index : solids) {
+        const CastSolid& solid = world.solids[static_cast<std::size_t>(index)];
+        if (hn::AllFalse(f, hn::Gt(met.t, num(solid.nearest)))) break;
+        meet_solid(solid, world, d, met);
+    }
     if (world.sea.there) meet_sea(world, d, met);
     const V3 at = add3(vec(world.eye), scaled(d, met.t));
     const auto store = [&](const std::array<float*, 3>& to, const V3& v) {

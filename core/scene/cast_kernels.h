@@ -22,6 +22,7 @@ struct CastSolid {
     float gloss = 0;
     float glow = 0;
     float id = 0;
+    float nearest = 0;  ///< no ray meets it at a smaller depth
     SolidColour colour{};
     SolidColour other{};
 };
@@ -51,7 +52,8 @@ struct CastResults {
     float* id = nullptr;
 };
 
-/// Casts rays through the pixels at (xs, ys), `count` of them padded to whole blocks, at the solids of these indices.
+/// Casts rays through the pixels at (xs, ys), `count` of them padded to whole blocks, at the solids of these indices,
+/// which stand in the order of `nearest`.
 /// Colours are worked out only if asked for.
 void cast_rays(const CastWorld& world, const std::vector<int>& solids, const float* xs, const float* ys, int count,
                bool colours, const CastResults& out);

@@ -71,6 +71,8 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             auto* line = new QLineEdit(field.value, fields_);
             line->setFont(theme::figures(12));
             line->setPlaceholderText(field.hint);
+            // Of what is too long the beginning shows.
+            line->setCursorPosition(0);
             connect(line, &QLineEdit::editingFinished, this,
                     [this, line, key = field.key, before = field.value]() mutable {
                         if (line->text() == before) return;

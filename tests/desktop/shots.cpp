@@ -5,6 +5,8 @@
 
 #include "core/finish/steps_text.h"
 #include "desktop/dials/dials_view.h"
+#include "desktop/grounds/ground_shelf.h"
+#include "desktop/grounds/layer_pictures.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/tryon/try_on_sheet.h"
@@ -138,6 +140,18 @@ TEST_CASE("pictures of the window", "[.shots]") {
         bench.session().set_time(4.2);
         bench.session().select("edge");
         shoot(bench, "ailing-crab.png");
+    }
+    {
+        BenchWindow bench(test::demo_path("captured-harbour"));
+        bench.session().set_time(0.8);
+        bench.session().select("ring");
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_G, Qt::ShiftModifier);
+        bench.window().shelf().choose("shot");
+        bench.key(Qt::Key_G, Qt::ControlModifier);
+        const auto* layers = bench.find<LayerPictures>("layer_pictures");
+        bench.wait_for([&] { return layers->drawn() == 5; });
+        shoot(bench, "capture.png");
     }
     {
         BenchWindow bench;

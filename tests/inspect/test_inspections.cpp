@@ -125,6 +125,13 @@ TEST_CASE("at the start some pixels already burn; the end is cut off") {
     CHECK(find_dial(whole, "amount")->most > 0.95);
 }
 
+TEST_CASE("what other steps change is not laid on a dial that begins clean") {
+    Finish finish = with_dial(with_scene(finish_of({{"fogged", "mix(scene, vec4(1), fog * (1 - scene.r * 0.1))"},
+                                                    {"framed", "uv.x < 0.1 ? vec4(1, 0, 0, 1) : fogged"}})),
+                              "fog", 0, 1);
+    CHECK(find(warnings_of(finish), "inspect.unclean-start") == nullptr);
+}
+
 TEST_CASE("a sweep whose range is widened takes along the response that drives it") {
     const std::string cut = "vec4(scene.rgb, step(amount - 0.04, value_noise(uv * 40)))";
     Finish late = with_dial(with_scene(finish_of({{"gone", cut}})), "amount", 0, 0.95, "burn");

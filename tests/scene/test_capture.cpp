@@ -81,6 +81,27 @@ TEST_CASE("a capture that was written comes back bit for bit") {
     CHECK(read_layer(path, "motion").fault().id == "picture.layer");
 }
 
+TEST_CASE("with colours in 16 bits all else stays bit for bit") {
+    const test::TemporaryFolder folder;
+    const std::string path = folder.file("half.exr");
+    const SceneLayers scene = small_scene();
+    REQUIRE(write_capture(path, scene, CaptureBits::half_colours));
+    CHECK(first_parts_equal(*read_layer(path, "Z"), scene.depth, 1));
+    CHECK(first_parts_equal(*read_layer(path, "P"), scene.position, 3));
+    CHECK(first_parts_equal(*read_layer(path, "id"), scene.id, 1));
+    const Result<Picture> colour = read_layer(path, "");
+    REQUIRE(colour);
+    CHECK_FALSE(first_parts_equal(*colour, scene.colour, 3));
+    for (int y = 0; y < scene.colour.height; ++y) {
+        for (int x = 0; x < scene.colour.width; ++x) {
+            for (int c = 0; c < 3; ++c) {
+                // 11 bits of a number: half a step is 2^-11 of it (IEEE 754, binary16).
+                CHECK(colour->at(x, y)[c] == Approx(scene.colour.at(x, y)[c]).epsilon(0.0005).margin(1e-7));
+            }
+        }
+    }
+}
+
 TEST_CASE("OpenEXR's own library: half colours, float depth, whole ids, a data window beyond the display window") {
     const test::TemporaryFolder folder;
     const std::string path = folder.file("shot.exr");

@@ -233,3 +233,26 @@ TEST_CASE("what is called off ends soon, without a picture to be used") {
     const SceneLayers layers = cast_world(harbour().world(Hour::day, 0), camera, 4000, 3000, all, pool, cancel);
     CHECK(layers.colour.width == 4000);
 }
+
+TEST_CASE("pictures that nobody needs are written over, and hold what fresh ones would") {
+    WorkerPool pool(2);
+    const ScenePlace* place = find_place("harbour");
+    const SceneLayerSet all{true, true, true, true, true};
+    const auto cast_at = [&](double seconds, SceneLayers again) {
+        return cast_world(place->world(Hour::day, seconds), place->camera, 96, 54, all, pool, Cancel(),
+                          std::move(again));
+    };
+    SceneLayers old = cast_at(3, {});
+    const float* memory = old.position.data.data();
+    const SceneLayers over = cast_at(0.5, std::move(old));
+    const SceneLayers fresh = cast_at(0.5, {});
+    CHECK(over.position.data.data() == memory);
+    CHECK(over.colour.data == fresh.colour.data);
+    CHECK(over.depth.data == fresh.depth.data);
+    CHECK(over.normal.data == fresh.normal.data);
+    CHECK(over.position.data == fresh.position.data);
+    CHECK(over.id.data == fresh.id.data);
+    // Of another size they are let go.
+    CHECK(cast_world(place->world(Hour::day, 0), place->camera, 40, 30, all, pool, Cancel(), cast_at(0, {}))
+              .colour.width == 40);
+}
