@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 #include <system_error>
 
 #include "core/finish/file.h"
@@ -17,7 +18,7 @@ namespace {
 constexpr std::size_t most_casts = 4;
 constexpr std::size_t most_marked = 8;
 constexpr std::size_t most_laid = 8;
-constexpr std::ptrdiff_t most_frames_kept = 16;
+constexpr std::size_t most_kept_of_an_animation = std::size_t{384} * 1024 * 1024;  // bytes
 
 Fault ground_fault(const char* id, std::string message, std::string mend) {
     return {id, std::move(message), std::move(mend), {}, Severity::fault};
@@ -117,10 +118,14 @@ ReadWatch GroundStore::told_of(const std::string& path) const {
 
 GroundStore::Entry& GroundStore::entry(const std::string& path, PictureMeaning meaning, int frame) {
     const auto changed = time_of(path);
-    const auto of_file = [&](const auto& kept) { return std::get<0>(kept.first) == path; };
     // Of a long animation only what was shown last: each frame is as large as a picture.
-    if (!entries_.contains({path, meaning, frame}) &&
-        std::count_if(entries_.begin(), entries_.end(), of_file) >= most_frames_kept)
+    const auto of_file = [&](const auto& kept) { return std::get<0>(kept.first) == path; };
+    const auto add_bytes = [&](std::size_t bytes, const auto& kept) {
+        const Result<PicturePtr>& picture = kept.second.picture;
+        return bytes + (of_file(kept) && picture && *picture != nullptr ? (*picture)->data.size() * sizeof(float) : 0);
+    };
+    if (frame > 0 && !entries_.contains({path, meaning, frame}) &&
+        std::accumulate(entries_.begin(), entries_.end(), std::size_t{0}, add_bytes) > most_kept_of_an_animation)
         std::erase_if(entries_, of_file);
     const auto [place, fresh] = entries_.try_emplace({path, meaning, frame});
     Entry& entry = place->second;

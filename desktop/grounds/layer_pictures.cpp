@@ -124,12 +124,6 @@ int LayerPictures::drawn() const {
     return static_cast<int>(std::count_if(images_.begin(), images_.end(), [](const QImage& i) { return !i.isNull(); }));
 }
 
-void LayerPictures::set_chosen(const CaptureLayers& chosen) {
-    chosen_ = chosen;
-    found_ = found_layers(layers_, chosen_);
-    update();
-}
-
 QRect LayerPictures::picture_area(int layer) const {
     // As many as there is room for side by side; those chosen by keys come into view.
     const int fit = std::max(1, (width() + gap) / (picture_width + gap));

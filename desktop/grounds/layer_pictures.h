@@ -22,23 +22,20 @@ public:
     LayerPictures(const std::string& path, const CaptureLayers& chosen, QWidget* parent = nullptr);
     ~LayerPictures() override;
     QSize sizeHint() const override;
+    /// Empty until they are found.
+    const std::vector<PictureLayer>& layers() const { return layers_; }
+    const CaptureLayers& found() const { return found_; }
+    /// Why there are none.
+    const QString& fault() const { return fault_; }
     /// Layers whose pictures are there; for tests.
     int drawn() const;
     QRect picture_area(int layer) const;
-    /// Marks what each stands for, after a choice.
-    void set_chosen(const CaptureLayers& chosen);
 
 signals:
     /// The file's layers are known; what each stands for is found with what was chosen.
     void layers_found();
     /// "colour", "depth", "normal", "position" or "id" is to be this layer.
     void wants(const QString& role, const QString& layer);
-
-public:
-    const std::vector<PictureLayer>& layers() const { return layers_; }
-    const CaptureLayers& found() const { return found_; }
-    /// Why there are none.
-    const QString& fault() const { return fault_; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
