@@ -15,7 +15,7 @@ namespace {
 /// A frame at rest that takes longer than this gives way to a newer one.
 constexpr double frame_budget_ms = 33;
 /// What drawing may take of a frame in a drag; the window needs the rest.
-constexpr double drag_budget_ms = 9;
+constexpr double drag_budget_ms = 7;
 constexpr int coarsest = 16;
 /// Thumbnails that are drawn in a drag before the stage has its turn again.
 constexpr std::size_t thumbnails_at_once = 3;

@@ -48,6 +48,20 @@ TEST_CASE("shrinking averages what each new pixel covers") {
     CHECK(half.data[0] == 2.5F);
     CHECK(half.data[1] == 4.5F);
     CHECK(shrink_to(picture, 100, 100).data == picture.data);
+    // Halving has a way of its own: its sums are those of any other size.
+    const Picture large = test::test_picture(12, 6);
+    const Picture small = shrink_to(large, 6, 3);
+    for (int y = 0; y < 3; ++y) {
+        for (int x = 0; x < 6; ++x) {
+            for (int c = 0; c < 4; ++c) {
+                double sum = 0;
+                for (int j = 0; j < 2; ++j) {
+                    for (int i = 0; i < 2; ++i) sum += static_cast<double>(large.at(2 * x + i, 2 * y + j)[c]);
+                }
+                CHECK(small.at(x, y)[c] == static_cast<float>(sum / 4));
+            }
+        }
+    }
     CHECK(shrink_to(picture, 3, 2).width == 3);
 }
 
