@@ -16,6 +16,8 @@ namespace lacquer {
 namespace {
 
 constexpr std::size_t most_programs = 128;
+/// Stands behind a ground's name where its small picture is meant; no name holds it.
+constexpr const char* small_mark = "/small";
 
 float uniform_bits(const Value& value, int part) {
     if (value.type == Type::boolean) return std::bit_cast<float>(value.wholes[0] != 0 ? 0xFFFFFFFFU : 0U);
@@ -42,7 +44,7 @@ std::vector<std::string> names_of(const CheckedFinish& checked, const std::vecto
 
 // A picture with its smaller copies, where they are wanted.
 struct Renderer::Copies {
-    std::vector<Picture> pictures;
+    std::shared_ptr<const std::vector<Picture>> pictures;
     std::vector<PictureView> views;
 };
 
@@ -163,6 +165,14 @@ Value Renderer::uniform_value(const Run& run, const std::string& name) {
     return found != run.frame.values.end() ? found->second : Value{};
 }
 
+// A ground's stay as long as it is the same picture: they take longer than many a frame.
+std::shared_ptr<const std::vector<Picture>> Renderer::copies_of_ground(const std::string& name,
+                                                                       const PicturePtr& picture) {
+    KeptCopies& kept = ground_copies_[name];
+    if (kept.of != picture) kept = {picture, std::make_shared<const std::vector<Picture>>(smaller_copies(*picture))};
+    return kept.smaller;
+}
+
 PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string& name) {
     const auto stored = run.stored.find(name);
     const Picture* picture = stored != run.stored.end() ? &stored->second : run.grounds[name].get();
@@ -172,9 +182,12 @@ PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string
     PictureView view = view_of(*picture, read_as);
     if (std::find(pass.pyramids.begin(), pass.pyramids.end(), name) == pass.pyramids.end()) return view;
     Copies& copies = run.copies[name];
-    if (copies.pictures.empty()) {
-        copies.pictures = smaller_copies(*picture);
-        for (const Picture& copy : copies.pictures) copies.views.push_back(view_of(copy, read_as));
+    if (copies.pictures == nullptr) {
+        copies.pictures =
+            stored != run.stored.end()
+                ? std::make_shared<const std::vector<Picture>>(smaller_copies(*picture))
+                : copies_of_ground(run.request.small_grounds ? name + small_mark : name, run.grounds[name]);
+        for (const Picture& copy : *copies.pictures) copies.views.push_back(view_of(copy, read_as));
     }
     view.smaller = copies.views;
     return view;
@@ -323,6 +336,9 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     run.frame.values = drive_values(checked, {request.time, request.cues}, request.held);
     const Plan plan = plan_for(checked, request.steps);
     run.scene_layers = scene_layers_of(finish, plan);
+    std::erase_if(ground_copies_, [&](const auto& kept) {
+        return !find_ground_picture(finish, kept.first.substr(0, kept.first.find(small_mark)));
+    });
     run.frame.passes = plan.passes.size();
 
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);

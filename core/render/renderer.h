@@ -89,8 +89,9 @@ private:
     struct Copies;
     static Value uniform_value(const Run& run, const std::string& name);
     PicturePtr ground_picture(Run& run, const std::string& name);
+    std::shared_ptr<const std::vector<Picture>> copies_of_ground(const std::string& name, const PicturePtr& picture);
     static SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan);
-    static PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
+    PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
     Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);
     void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs, bool at_points);
@@ -100,6 +101,11 @@ private:
     GroundStore grounds_;
     std::unique_ptr<ShaderRunner> shaders_;  ///< null where this processor draws
     std::map<std::string, std::shared_ptr<const Program>> programs_;
+    struct KeptCopies {
+        PicturePtr of;
+        std::shared_ptr<const std::vector<Picture>> smaller;
+    };
+    std::map<std::string, KeptCopies> ground_copies_;  ///< of grounds that are read at other sizes, by name
 };
 
 /// The plan that `render` follows for these steps, for explaining.
