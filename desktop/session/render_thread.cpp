@@ -18,7 +18,7 @@ constexpr double frame_budget_ms = 33;
 constexpr double drag_budget_ms = 7;
 constexpr int coarsest = 16;
 /// Thumbnails that are drawn in a drag before the stage has its turn again.
-constexpr std::size_t thumbnails_at_once = 3;
+constexpr std::size_t thumbnails_at_once = 1;
 /// Candidates that are drawn before a newer request is looked at.
 constexpr std::size_t candidates_at_once = 6;
 

@@ -21,8 +21,8 @@ void Session::set_time(double seconds) {
 
 void Session::moment_changed() {
     values_ = drive_values(*checked_, {time_, finish().tape}, held_);
-    emit time_changed();
     ask();
+    emit time_changed();
 }
 
 void Session::set_playing(bool playing) {

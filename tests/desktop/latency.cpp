@@ -23,7 +23,7 @@ double median(std::vector<double> times) {
 }  // namespace
 
 TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
-    std::printf("%-36s %10s %10s %8s\n", "demo", "median ms", "worst ms", "frame ms");
+    std::printf("%-36s %10s %10s %9s %7s %8s\n", "demo", "median ms", "worst ms", "drawn ms", "across", "frame ms");
     for (const Demo& demo : demos_in(demo_folder())) {
         BenchWindow bench(demo.path.toStdString());
         const std::vector<Dial> dials = bench.session().finish().dials;
@@ -39,6 +39,7 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
             painted = true;
         });
         std::vector<double> times;
+        std::vector<double> drawn;
         bench.session().set_interacting(true);
         for (int i = 0; i < 24; ++i) {
             painted = false;
@@ -50,9 +51,11 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
             while (!painted && timer.elapsed() < 4000)
                 QCoreApplication::processEvents(QEventLoop::AllEvents | QEventLoop::WaitForMoreEvents);
             times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+            drawn.push_back(bench.session().stage().milliseconds);
         }
+        const int across = bench.session().stage().image.width();
         bench.session().set_interacting(false);
-        std::printf("%-36s %10.1f %10.1f %8.1f\n", qPrintable(demo.name), median(times),
-                    *std::max_element(times.begin(), times.end()), frame);
+        std::printf("%-36s %10.1f %10.1f %9.1f %7d %8.1f\n", qPrintable(demo.name), median(times),
+                    *std::max_element(times.begin(), times.end()), median(drawn), across, frame);
     }
 }
