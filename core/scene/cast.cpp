@@ -76,30 +76,42 @@ CastWorld prepared(const SceneWorld& world, const Rays& rays, int width, int hei
     return made;
 }
 
-// Where in the picture a solid may be seen, 0..1 each way; all of it where it reaches behind the camera.
+// Where in the picture a solid may be seen, in shares of it each way.
 struct Seen {
-    double left = 0;
-    double top = 0;
-    double right = 1;
-    double bottom = 1;
+    double left = 1e9;
+    double top = 1e9;
+    double right = -1e9;
+    double bottom = -1e9;
     int solid = 0;
 };
 
+// Of what reaches behind the camera, the part before it counts: its corners there, and where lines from those to the
+// others pass the plane just before the camera.
 Seen seen_of(const Solid& solid, const Rays& rays) {
-    constexpr double nearest = 0.02;  // metres before the camera
+    constexpr double nearest = 0.005;  // metres; rays begin at 0.01
     const double across = dot(rays.across, rays.across);
     const double down = dot(rays.down, rays.down);
-    Seen seen{1e9, 1e9, -1e9, -1e9};
-    for (const Vec3& corner : solid.corners) {
-        const Vec3 to = corner - rays.eye;
-        const double depth = dot(to, rays.forward);
-        // One that reaches behind the camera may be anywhere.
-        if (depth < nearest) return {};
-        // The corner's place on the plane at depth 1, in shares of the picture.
+    Seen seen;
+    const auto add = [&](Vec3 to, double depth) {
+        // The place on the plane at depth 1.
         const Vec3 at = to * (1 / depth) - rays.corner;
         const double u = dot(at, rays.across) / across;
         const double v = dot(at, rays.down) / down;
-        seen = {std::min(seen.left, u), std::min(seen.top, v), std::max(seen.right, u), std::max(seen.bottom, v)};
+        seen.left = std::min(seen.left, u);
+        seen.top = std::min(seen.top, v);
+        seen.right = std::max(seen.right, u);
+        seen.bottom = std::max(seen.bottom, v);
+    };
+    for (const Vec3& corner : solid.corners) {
+        const Vec3 to = corner - rays.eye;
+        const double depth = dot(to, rays.forward);
+        if (depth < nearest) continue;
+        add(to, depth);
+        for (const Vec3& other : solid.corners) {
+            const Vec3 behind = other - rays.eye;
+            const double less = dot(behind, rays.forward);
+            if (less < nearest) add(to + (behind - to) * ((depth - nearest) / (depth - less)), nearest);
+        }
     }
     return seen;
 }
