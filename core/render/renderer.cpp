@@ -26,6 +26,12 @@ float uniform_bits(const Value& value, int part) {
     return value.parts[static_cast<std::size_t>(part)];
 }
 
+Picture clear_pixel() {
+    Picture clear(1, 1, 4);
+    std::fill(clear.data.begin(), clear.data.end(), 0.0F);
+    return clear;
+}
+
 Fault cancelled() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
 
 std::vector<std::string> names_of(const CheckedFinish& checked, const std::vector<std::string>& steps) {
@@ -274,14 +280,18 @@ PicturePtr Renderer::ground_picture(Run& run, const std::string& name) {
         run.whole = false;
         return {};
     }
-    const std::string path =
-        has_file(named->ground->kind) ? picture_path(request.finish_path, named->ground->path) : "";
+    // A sprite is clear where it is not; of its parts the file that is missing is named.
+    const bool sprite = named->ground->kind == GroundKind::sprite;
     Fault notice = picture.fault();
+    const std::string path = sprite                          ? notice.place.where
+                             : has_file(named->ground->kind) ? picture_path(request.finish_path, named->ground->path)
+                                                             : "";
     notice.place.where = named->ground->name;
-    notice.message = "'" + name + "' shows as black: " + notice.message + (path.empty() ? "" : " at " + path);
+    notice.message = "'" + name + "' shows as " + (sprite ? "clear: " : "black: ") + notice.message +
+                     (path.empty() ? "" : " at " + path);
     notice.severity = Severity::warning;
     run.frame.notices.push_back(std::move(notice));
-    return {};
+    return sprite ? std::make_shared<const Picture>(clear_pixel()) : PicturePtr();
 }
 
 std::optional<std::pair<int, int>> Renderer::size_of(const Ground& ground, const std::string& finish_path) {

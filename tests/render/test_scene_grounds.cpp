@@ -293,6 +293,22 @@ TEST_CASE("a table gives its entries, mixes evenly between them, and reaches as 
     CHECK(below[2] == Approx(6).margin(1e-4));
 }
 
+TEST_CASE("a sprite whose file is gone is clear, and says which file that is") {
+    Finish finish = test::finish_of({{"shown", "crab"}});
+    Ground sprite;
+    sprite.kind = GroundKind::sprite;
+    sprite.name = "crab";
+    sprite.sprite.parts = {{"shell", "/nowhere/shell.png", "", "", 4, 4}};
+    finish.grounds = {sprite};
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    const Frame frame = drawn(renderer, finish, {"shown"});
+    CHECK(picture_of(frame, "shown").at(2, 2)[3] == 0);
+    REQUIRE(frame.notices.size() == 1);
+    CHECK(frame.notices[0].message.find("clear") != std::string::npos);
+    CHECK(frame.notices[0].message.find("shell.png") != std::string::npos);
+}
+
 TEST_CASE("an animated picture shows which of its pictures is due") {
     const test::TemporaryFolder folder;
     Finish finish = test::finish_of({{"a", "moving"}});
