@@ -6,6 +6,7 @@
 #include <cstring>
 #include <functional>
 
+#include "core/finish/ground_edits.h"
 #include "core/render/layer_view.h"
 #include "core/render/renderer.h"
 #include "core/scene/capture.h"
@@ -291,6 +292,49 @@ TEST_CASE("a table gives its entries, mixes evenly between them, and reaches as 
     CHECK(below[0] == Approx(2.5).margin(1e-4));
     CHECK(below[1] == Approx(5).margin(1e-4));
     CHECK(below[2] == Approx(6).margin(1e-4));
+}
+
+TEST_CASE("every demo on a scene draws the same on captures of it, put in its place") {
+    const test::TemporaryFolder folder;
+    WorkerPool pool(2);
+    for (const char* name : {"moving-wall", "two-places", "touched-chart", "object-outlines"}) {
+        INFO(name);
+        Finish finish = test::demo_named(name);
+        RenderRequest request;
+        request.time = finish.length * 0.4;
+        request.width = finish.frame_width / 4;
+        request.height = finish.frame_height / 4;
+        request.steps = {""};
+        request.finish_path = test::demo_path(name);
+        request.checked = test::checked(finish);
+        Renderer renderer(pool);
+        const Result<Frame> live = renderer.render(request, Cancel());
+        REQUIRE(live);
+        Finish on_captures = finish;
+        for (const Ground& ground : finish.grounds) {
+            if (ground.kind != GroundKind::scene) continue;
+            const SceneView view = seen_view(finish, ground);
+            Ground capture;
+            capture.kind = GroundKind::capture;
+            capture.path = folder.file(std::string(name) + "-" + ground.name + ".exr");
+            REQUIRE(write_capture(
+                capture.path, cast_world(find_place(view.place)->world(view.hour, request.time),
+                                         camera_at(view.camera, view.path, request.time), request.width, request.height,
+                                         {true, true, true, true, true}, pool, Cancel())));
+            const Result<Finish> replaced = replace_ground(on_captures, ground.name, capture);
+            REQUIRE(replaced);
+            on_captures = *replaced;
+        }
+        request.checked = test::checked(on_captures);
+        CHECK(request.checked->faults.empty());
+        const Result<Frame> captured = renderer.render(request, Cancel());
+        REQUIRE(captured);
+        CHECK(captured->notices.empty());
+        const Picture& a = live->steps[0].picture;
+        const Picture& b = captured->steps[0].picture;
+        REQUIRE(a.data.size() == b.data.size());
+        CHECK(std::memcmp(a.data.data(), b.data.data(), a.data.size() * 4) == 0);
+    }
 }
 
 TEST_CASE("a sprite whose file is gone is clear, and says which file that is") {
