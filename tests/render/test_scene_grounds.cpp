@@ -260,7 +260,8 @@ std::array<float, 3> looked_up(const std::string& cube, const std::string& colou
     table.name = "grade";
     table.path = folder.file("a.cube");
     finish.grounds = {table};
-    const float* at = test::draw(finish, "graded", 4, 4).picture.at(2, 2);
+    const DrawnStep graded = test::draw(finish, "graded", 4, 4);
+    const float* at = graded.picture.at(2, 2);
     return {at[0], at[1], at[2]};
 }
 
