@@ -1,16 +1,15 @@
-// The module itself: OpenImageIO behind two plain functions. No exception leaves it.
+// The module itself: plain pictures by OpenImageIO, and the functions by which all that it reads and writes is asked
+// for. No exception leaves it.
 #include "core/picture/files_module.h"
 
 #include <OpenImageIO/filesystem.h>
 #include <OpenImageIO/imageio.h>
 
 #include <algorithm>
-#include <cctype>
+#include <array>
 #include <cmath>
 #include <exception>
-#include <fstream>
 #include <memory>
-#include <string_view>
 
 #include "core/picture/layered.h"
 #include "core/picture/moving.h"
