@@ -16,7 +16,6 @@ RenderRequest demo_request(double time) {
     if (!opened) std::abort();
     RenderRequest request = request_for(opened->finish);
     request.finish_path = path;
-    request.cues = opened->finish.tape;
     request.time = time;
     return request;
 }

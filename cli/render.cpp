@@ -9,6 +9,7 @@
 #include "core/base/text.h"
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/tape_file.h"
 #include "core/picture/files.h"
 #include "core/render/layer_view.h"
 #include "core/render/renderer.h"
@@ -21,6 +22,9 @@ namespace {
 struct Job {
     RenderRequest request;
     std::string output;
+    std::optional<std::string> tape;
+    double frames_a_second = 0;  ///< of a row of pictures over the whole tape; 0 for one picture
+    double seconds = 0;          ///< how long that is
     int threads = 0;
     std::optional<std::string> kernels;
     Backend backend = Backend::cpu;
@@ -34,10 +38,21 @@ std::string nearest_of(const std::string& name, const std::vector<std::string>& 
 Result<Done> read_cues(Arguments& arguments, const Finish& finish, Job& job) {
     Result<std::vector<std::string>> texts = arguments.options("--cue");
     if (!texts) return texts.fault();
-    if (texts->empty()) {
-        job.request.cues = finish.tape;
+    job.seconds = finish.length;
+    if (job.tape) {
+        if (!texts->empty()) return usage_fault("cli.cue", "--cue and --tape do not go together", "give one of them");
+        Faults notices;
+        Result<NamedTape> tape = load_tape(*job.tape, notices);
+        if (!tape) return tape.fault();
+        for (const Fault& notice : notices) fmt::print(stderr, "{}\n", to_text(notice));
+        job.seconds = tape->length;
+        job.request.tape = std::make_shared<const Tape>(std::move(tape->tape));
         return Done{};
     }
+    if (texts->empty()) {
+        return Done{};
+    }
+    Tape tape;
     std::vector<std::string> known;
     for (const CueKind& kind : finish.cues) known.push_back(kind.name);
     for (const std::string& text : *texts) {
@@ -47,9 +62,11 @@ Result<Done> read_cues(Arguments& arguments, const Finish& finish, Job& job) {
             return usage_fault("cli.cue", "the finish listens to no cue '" + cue->name + "'",
                                nearest_of(cue->name, known));
         }
-        job.request.cues.push_back(*cue);
+        // As its pad has it.
+        cue->direction = find_cue(finish, cue->name)->direction;
+        add_to_tape(tape, *cue);
     }
-    sort_cues(job.request.cues);
+    job.request.tape = std::make_shared<const Tape>(std::move(tape));
     return Done{};
 }
 
@@ -111,6 +128,13 @@ Result<Done> read_options(Arguments& arguments, Job& job) {
     const std::optional<Backend> known = backend_named(backend->value_or("cpu"));
     if (!known) return usage_fault("cli.backend", "there is no backend '" + **backend + "'", "cpu, gpu or auto");
     job.backend = *known;
+    Result<std::optional<std::string>> tape = arguments.option("--tape");
+    if (!tape) return tape.fault();
+    job.tape = *tape;
+    Result<double> frames = number("--frames", 0);
+    if (!frames) return frames.fault();
+    if (*frames < 0 || *frames > 1000) return usage_fault("cli.number", "--frames takes up to 1000 a second", "");
+    job.frames_a_second = *frames;
     Result<std::optional<std::string>> output = arguments.option("-o");
     if (!output) return output.fault();
     if (!*output) return usage_fault("cli.missing-value", "no picture to write is named", "add -o picture.png");
@@ -141,6 +165,35 @@ Result<std::optional<KernelSet>> choose_kernels(const Job& job) {
     }
     return usage_fault("cli.kernels", "this processor has no kernels '" + *job.kernels + "'",
                        nearest_of(*job.kernels, names));
+}
+
+Result<Done> draw_one(const Job& job, const std::string& output, Renderer& renderer, WorkerPool& pool) {
+    Result<Frame> frame = renderer.render(job.request, Cancel());
+    if (!frame) return frame.fault();
+    for (const Fault& notice : frame->notices) fmt::print(stderr, "{}\n", to_text(notice));
+    if (frame->steps.empty()) {
+        return usage_fault("cli.empty", "there is nothing to draw", "the finish has no step and no ground");
+    }
+    const DrawnStep& drawn = frame->steps.front();
+    const Finish& finish = *job.request.checked->finish;
+    const auto ground =
+        find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
+    const bool layer = ground && needs_layer_view(ground->picture.layer);
+    const Image8 image = layer ? to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool)
+                               : to_image(drawn.picture, drawn.type, pool);
+    if (auto written = write_png(output, image); !written) return written;
+    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", output, drawn.picture.width, drawn.picture.height,
+               drawn.name, counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
+    return Done{};
+}
+
+// "storm.png" as "storm-0007.png".
+std::string numbered(const std::string& output, int number) {
+    const std::size_t slash = output.find_last_of('/');
+    const std::size_t point = output.find_last_of('.');
+    const bool ending = point != std::string::npos && (slash == std::string::npos || point > slash);
+    const std::string stem = ending ? output.substr(0, point) : output;
+    return fmt::format("{}-{:04}{}", stem, number, ending ? output.substr(point) : ".png");
 }
 
 }  // namespace
@@ -188,20 +241,12 @@ Result<Done> render(Arguments& arguments) {
     WorkerPool pool(job.threads);
     Renderer renderer(pool, *kernels);
     if (const auto notice = renderer.use(job.backend)) fmt::print(stderr, "{}\n", to_text(*notice));
-    Result<Frame> frame = renderer.render(job.request, Cancel());
-    if (!frame) return frame.fault();
-    for (const Fault& notice : frame->notices) fmt::print(stderr, "{}\n", to_text(notice));
-    if (frame->steps.empty()) {
-        return usage_fault("cli.empty", "there is nothing to draw", "the finish has no step and no ground");
+    if (job.frames_a_second <= 0) return draw_one(job, job.output, renderer, pool);
+    const int count = static_cast<int>(std::floor(job.seconds * job.frames_a_second + 1e-9)) + 1;
+    for (int i = 0; i < count; ++i) {
+        job.request.time = i / job.frames_a_second;
+        if (auto drawn = draw_one(job, numbered(job.output, i), renderer, pool); !drawn) return drawn;
     }
-    const DrawnStep& drawn = frame->steps.front();
-    const auto ground = find_ground_picture(finish, drawn.name);
-    const bool layer = step == nullptr && ground && needs_layer_view(ground->picture.layer);
-    const Image8 image = layer ? to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool)
-                               : to_image(drawn.picture, drawn.type, pool);
-    if (auto written = write_png(job.output, image); !written) return written;
-    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", job.output, drawn.picture.width, drawn.picture.height,
-               drawn.name, counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
     return Done{};
 }
 

@@ -6,11 +6,17 @@
 
 namespace lacquer {
 
-/// One cue: what happened, when (seconds) and how strongly (0..1; 0 is no cue at all).
+/// One cue: what happened, when (seconds), how strongly (0..1; 0 is no cue at all), in which direction (degrees
+/// clockwise from the right of the picture), where (coordinates of the frame, 0..1 from the top left) and to which
+/// object (its number; 0 for none).
 struct Cue {
-    std::string name;
+    std::string name = {};
     double at = 0;
     double strength = 1;
+    double direction = 0;
+    double x = 0.5;
+    double y = 0.5;
+    int object = 0;
 
     friend bool operator==(const Cue&, const Cue&) = default;
 };

@@ -1,4 +1,4 @@
-#include "core/drive/response.h"
+#include "core/drive/arguments.h"
 
 namespace lacquer {
 
@@ -6,8 +6,14 @@ ResponseKind hold_kind() {
     ResponseKind kind;
     kind.name = "hold";
     kind.words = "stays where it is";
-    kind.arguments = {{"value", 0, 0, 1, "", "where it stays"}};
-    kind.value = [](const Arguments& args, const Moment&) { return args.number("value"); };
+    kind.arguments = {number_argument("value", 0, 0, 1, "", "where it stays", Reads::any_time)};
+    kind.answerer = [](const Arguments& args) -> Answerer {
+        return [value = args.at_any_time("value")](double time) {
+            Answer answer;
+            answer.value[0] = value(time);
+            return answer;
+        };
+    };
     return kind;
 }
 

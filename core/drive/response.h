@@ -1,8 +1,11 @@
-// Responses: how a dial answers time and cues. Each kind is a closed form in a file of its own; nothing is stepped, so
-// any moment can be asked for at once and the frame rate never matters.
+// Responses: how a dial answers time, cues and signals. Each kind is a closed form in a file of its own: what it needs
+// of the tape is worked out once, and any moment can be asked for at once, in any order. The frame rate never matters.
 #pragma once
 
+#include <array>
+#include <functional>
 #include <map>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -10,65 +13,92 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/drive/cue.h"
+#include "core/drive/easing.h"
+#include "core/drive/path_keys.h"
+#include "core/drive/tape.h"
+#include "core/drive/track.h"
 
 namespace lacquer {
 
-/// An argument's setting: a number, or one of the words that the kind offers.
-using Setting = std::variant<double, std::string>;
+/// An argument's setting: a number; a word that the kind offers, an easing, a cue's name or a formula; keys of a path.
+using Setting = std::variant<double, std::string, PathKeys>;
 
 /// A response of the finish: a name, a kind, and what differs from the kind's defaults. `cue` names the cue that starts
 /// it, for kinds that listen to one; empty means that it starts at time 0.
 struct Response {
-    std::string name;
-    std::string kind;
-    std::string cue;
-    std::map<std::string, Setting> settings;
+    std::string name = {};
+    std::string kind = {};
+    std::string cue = {};
+    std::map<std::string, Setting> settings = {};
 
     friend bool operator==(const Response&, const Response&) = default;
 };
 
-/// The moment at which a response is asked: seconds, and all cues in order of time. Later cues do not count.
-struct Moment {
-    double time = 0;
-    std::span<const Cue> cues;
-};
+/// What an argument is: a number or a formula for one, one of some words, an easing, a yes or no by formula, a cue's
+/// name, the keys of a path.
+enum class ArgumentKind { number, word, easing, condition, cue, keys };
 
-/// One argument of a kind. With `choices`, it is a word and `default_word` holds; else a number with a unit.
+/// When an argument's formula is read. `steady`: once, over dials that stand still only. `at_cue`: when the cue comes.
+/// `any_time`: at the moment that is asked for. `rate`: it is integrated over the time that has passed.
+enum class Reads { steady, at_cue, any_time, rate };
+
+/// One argument of a kind. A number has a default, a usual range and a unit; a word its choices.
 struct ArgumentSpec {
     std::string_view name;
+    ArgumentKind kind = ArgumentKind::number;
     double default_number = 0;
     double least = 0;
     double most = 1;
     std::string_view unit;
     std::string_view words;
+    Reads reads = Reads::at_cue;
     std::vector<std::string> choices = {};
-    std::string_view default_word = {};
+    std::string default_word = {};
 };
 
-/// Looks up a response's arguments, falling back to the kind's defaults.
-class Arguments {
-public:
-    Arguments(const Response& response, std::span<const ArgumentSpec> specs) : response_(response), specs_(specs) {}
-    double number(std::string_view name) const;
-    std::string word(std::string_view name) const;
-    const std::string& cue() const { return response_.cue; }
+ArgumentSpec number_argument(std::string_view name, double usual, double least, double most, std::string_view unit,
+                             std::string_view words, Reads reads = Reads::at_cue);
+ArgumentSpec word_argument(std::string_view name, std::vector<std::string> choices, std::string_view words);
+ArgumentSpec easing_argument(std::string_view name, std::string usual, std::string_view words);
 
-private:
-    const ArgumentSpec* spec(std::string_view name) const;
-    const Response& response_;
-    std::span<const ArgumentSpec> specs_;
+/// A cue that a response took up, as it stands at a moment.
+struct Answer {
+    std::array<double, 2> value{};
+    double presence = 0;  ///< exactly 0 at rest, 1 at the peak or while it runs
+    double turn = 0;      ///< degrees clockwise
+    double zoom = 0;      ///< share by which it comes nearer
+    Cue cue = {};         ///< the one that it answers; of strength 0 before the first
+    double since = 0;     ///< seconds since it began to answer it
 };
 
-/// A kind of response: its name, a sentence, its arguments, and its value at a moment. `presence` is null for kinds
-/// that have none; else it is exactly 0 at rest and 1 at the peak.
+/// A part of an answer that formulas read as `response.name`.
+struct OutputSpec {
+    std::string_view name;
+    int width = 1;
+    std::string_view words;
+    std::array<double, 2> (*of)(const Answer&) = nullptr;
+};
+
+/// All outputs that some kind has, besides its value.
+std::span<const OutputSpec> response_outputs();
+
+/// What a moment is answered with: any time in seconds, in any order.
+using Answerer = std::function<Answer(double)>;
+
+class Arguments;
+
+/// A kind of response: its name, a sentence, its arguments, how many numbers its value has, what else it tells, and how
+/// it comes to its answers.
 struct ResponseKind {
     std::string_view name;
     std::string_view words;
     bool listens_to_cue = false;
     std::vector<ArgumentSpec> arguments;
-    double (*value)(const Arguments&, const Moment&) = nullptr;
-    double (*presence)(const Arguments&, const Moment&) = nullptr;
+    int width = 1;
+    std::vector<std::string_view> outputs = {};
+    Answerer (*answerer)(const Arguments&) = nullptr;
+
+    bool has(std::string_view output) const;
 };
 
 /// All kinds, in the order in which they are offered.
@@ -77,19 +107,43 @@ std::span<const ResponseKind> response_kinds();
 /// The kind of this name, or null.
 const ResponseKind* find_response_kind(std::string_view name);
 
-/// A complaint about a kind or argument that does not exist or does not fit. Faults: `drive.kind`, `drive.argument`.
+/// The argument of this name, or null.
+const ArgumentSpec* find_argument(const ResponseKind& kind, std::string_view name);
+
+/// The number that an argument is set to, or its default; nothing where it is a formula or no number.
+std::optional<double> number_of(const Response& response, std::string_view argument);
+
+/// What an argument is set to, as it is typed: a number without its unit, a formula, a word; its default if it is not
+/// set. Empty for keys.
+std::string setting_text(const Response& response, std::string_view argument);
+
+/// A complaint about a kind or argument that does not exist or does not fit. Formulas are not read here. Faults:
+/// `drive.kind`, `drive.argument`, `drive.easing`.
 Faults check_response(const Response& response);
 
-/// The value at a moment; 0 for an unknown kind.
-double response_value(const Response& response, const Moment& moment);
+/// A formula's value at a time, in seconds, for the argument of that name; see `Arguments`.
+using ArgumentFormula = std::function<double(const std::string& argument, double time)>;
 
-/// The presence at a moment; 0 for a kind that has none.
-double response_presence(const Response& response, const Moment& moment);
+/// What stands behind the formulas of a response's arguments: their values over time, and the moments at which they may
+/// change, in order. Without a formula, an argument that is none of a number counts as its default.
+struct FormulaSource {
+    ArgumentFormula value = {};
+    std::vector<double> moments = {};
+};
+
+/// The response against a tape. Answers 0 for an unknown kind.
+Answerer make_answerer(const Response& response, const Tape& tape, const FormulaSource& formulas = {});
 
 // One file each.
 ResponseKind hold_kind();
-ResponseKind wave_kind();
 ResponseKind sweep_kind();
 ResponseKind strike_kind();
+ResponseKind wave_kind();
+ResponseKind jolt_kind();
+ResponseKind chase_kind();
+ResponseKind drift_kind();
+ResponseKind gate_kind();
+ResponseKind clock_kind();
+ResponseKind path_kind();
 
 }  // namespace lacquer

@@ -1,33 +1,10 @@
 #include <algorithm>
 
-#include "core/drive/easing.h"
-#include "core/drive/response.h"
+#include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
-
-struct Shape {
-    double rest;
-    double least;
-    double most;
-    double rise;
-    double stay;
-    double fall;
-    Easing rise_easing;
-    Easing fall_easing;
-};
-
-Shape shape_of(const Arguments& args) {
-    return {args.number("rest"),
-            args.number("least"),
-            args.number("most"),
-            std::max(args.number("rise"), 0.0),
-            std::max(args.number("stay"), 0.0),
-            std::max(args.number("fall"), 0.0),
-            easing_named(args.word("rise_easing")).value_or(Easing{}),
-            easing_named(args.word("fall_easing")).value_or(Easing{})};
-}
 
 // Where the strike stands: its value, and how present it is.
 struct State {
@@ -35,40 +12,79 @@ struct State {
     double presence;
 };
 
-double blend(double a, double b, double share) {
-    // Exactly a and exactly b at the ends, so that rest is rest to the last bit.
-    if (share <= 0) return a;
-    if (share >= 1) return b;
-    return a * (1 - share) + b * share;
+// One hit, with the arguments as they were when it came.
+struct Hit {
+    Run run = {};
+    double peak = 0;
+    double rise = 0;
+    double stay = 0;
+    double fall = 0;
+    State found{0, 0};  // as it found the strike
+
+    double lasts() const { return rise + stay + fall; }
+};
+
+struct Strike {
+    double rest = 0;
+    Easing rise_easing = {};
+    Easing fall_easing = {};
+    std::vector<Run> runs = {};
+    std::vector<Hit> hits = {};  // one for each run
+
+    State after(const Hit& hit, double elapsed) const {
+        if (elapsed < hit.rise) {
+            const double share = rise_easing(elapsed / hit.rise);
+            return {blend(hit.found.value, hit.peak, share), blend(hit.found.presence, 1, share)};
+        }
+        elapsed -= hit.rise;
+        if (elapsed <= hit.stay) return {hit.peak, 1};
+        elapsed -= hit.stay;
+        if (elapsed >= hit.fall) return {rest, 0};
+        const double share = fall_easing(elapsed / hit.fall);
+        return {blend(hit.peak, rest, share), blend(1, 0, share)};
+    }
+
+    State at(double time) const {
+        const Run* run = run_at(runs, time);
+        if (run == nullptr) return {rest, 0};
+        return after(hits[static_cast<std::size_t>(run - runs.data())], time - run->start);
+    }
+};
+
+Hit hit_of(const Arguments& args, const Cue& cue) {
+    Hit hit;
+    hit.peak = blend(args.number("least", cue.at), args.number("most", cue.at), std::min(cue.strength, 1.0));
+    hit.rise = std::max(args.number("rise", cue.at), 0.0);
+    hit.stay = std::max(args.number("stay", cue.at), 0.0);
+    hit.fall = std::max(args.number("fall", cue.at), 0.0);
+    return hit;
 }
 
-// `elapsed` seconds after a hit with this peak, which found the strike in state `from`.
-State after_hit(const Shape& shape, State from, double peak, double elapsed) {
-    if (elapsed < shape.rise) {
-        const double share = shape.rise_easing(elapsed / shape.rise);
-        return {blend(from.value, peak, share), blend(from.presence, 1, share)};
+Answerer answerer(const Arguments& args) {
+    Strike strike;
+    strike.rest = args.number("rest");
+    strike.rise_easing = args.easing("rise_easing");
+    strike.fall_easing = args.easing("fall_easing");
+    // A strike answers cues only: without one to listen to, it rests.
+    if (!args.cue().empty()) {
+        strike.runs = runs_of(args, [&](const Cue& cue) { return hit_of(args, cue).lasts(); });
     }
-    elapsed -= shape.rise;
-    if (elapsed <= shape.stay) return {peak, 1};
-    elapsed -= shape.stay;
-    if (elapsed >= shape.fall) return {shape.rest, 0};
-    const double share = shape.fall_easing(elapsed / shape.fall);
-    return {blend(peak, shape.rest, share), blend(1, 0, share)};
-}
-
-State state_at(const Arguments& args, const Moment& moment) {
-    const Shape shape = shape_of(args);
-    State found{shape.rest, 0};  // as the latest hit found it
-    const Cue* latest = nullptr;
-    const auto peak_of = [&](const Cue& cue) { return blend(shape.least, shape.most, std::min(cue.strength, 1.0)); };
-    for (const Cue& cue : moment.cues) {
-        if (cue.at > moment.time) break;
-        if (cue.name != args.cue() || !(cue.strength > 0)) continue;
-        if (latest != nullptr) found = after_hit(shape, found, peak_of(*latest), cue.at - latest->at);
-        latest = &cue;
+    const bool from_here = takes_over(args);
+    for (const Run& run : strike.runs) {
+        Hit hit = hit_of(args, run.cue);
+        hit.run = run;
+        hit.found = {strike.rest, 0};
+        if (from_here && !strike.hits.empty())
+            hit.found = strike.after(strike.hits.back(), run.start - strike.hits.back().run.start);
+        strike.hits.push_back(std::move(hit));
     }
-    if (latest == nullptr) return found;
-    return after_hit(shape, found, peak_of(*latest), moment.time - latest->at);
+    return [strike = std::move(strike)](double time) {
+        Answer answer = answer_of(run_at(strike.runs, time), time);
+        const State state = strike.at(time);
+        answer.value[0] = state.value;
+        answer.presence = state.presence;
+        return answer;
+    };
 }
 
 }  // namespace
@@ -76,18 +92,19 @@ State state_at(const Arguments& args, const Moment& moment) {
 ResponseKind strike_kind() {
     ResponseKind kind;
     kind.name = "strike";
-    kind.words = "rises, stays and falls at each cue; a new one takes over from where it is";
+    kind.words = "rises, stays and falls at each cue, as far as that is strong";
     kind.listens_to_cue = true;
-    kind.arguments = {{"rest", 0, 0, 1, "", "where it rests"},
-                      {"least", 0.25, 0, 1, "", "the peak of the weakest hit"},
-                      {"most", 1, 0, 1, "", "the peak of the strongest hit"},
-                      {"rise", 0.1, 0, 5, "s", "how long it takes to the peak"},
-                      {"stay", 0.1, 0, 5, "s", "how long it stays there"},
-                      {"fall", 0.6, 0, 5, "s", "how long it takes back to rest"},
-                      {"rise_easing", 0, 0, 1, "", "how the rise is spread", easing_names(), "ease_out"},
-                      {"fall_easing", 0, 0, 1, "", "how the fall is spread", easing_names(), "ease_in_out"}};
-    kind.value = [](const Arguments& args, const Moment& moment) { return state_at(args, moment).value; };
-    kind.presence = [](const Arguments& args, const Moment& moment) { return state_at(args, moment).presence; };
+    kind.outputs = {"presence", "strength", "direction", "place", "object", "since"};
+    kind.arguments = {number_argument("rest", 0, 0, 1, "", "where it rests", Reads::steady),
+                      number_argument("least", 0.25, 0, 1, "", "the peak of the weakest hit"),
+                      number_argument("most", 1, 0, 1, "", "the peak of the strongest hit"),
+                      number_argument("rise", 0.1, 0, 5, "s", "how long it takes to the peak"),
+                      number_argument("stay", 0.1, 0, 5, "s", "how long it stays there"),
+                      number_argument("fall", 0.6, 0, 5, "s", "how long it takes back to rest"),
+                      easing_argument("rise_easing", "ease_out", "how the rise is spread"),
+                      easing_argument("fall_easing", "ease_in_out", "how the fall is spread"),
+                      when_again_argument()};
+    kind.answerer = answerer;
     return kind;
 }
 

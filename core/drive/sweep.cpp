@@ -1,45 +1,67 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/drive/easing.h"
-#include "core/drive/response.h"
+#include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-// The last cue that counts, or time 0 without one to listen to. False while none has come.
-bool started(const Arguments& args, const Moment& moment, double& start) {
-    start = 0;
-    if (args.cue().empty()) return true;
-    bool any = false;
-    for (const Cue& cue : moment.cues) {
-        if (cue.at > moment.time) break;
-        if (cue.name == args.cue() && cue.strength > 0) {
-            start = cue.at;
-            any = true;
-        }
+// One run, with the arguments as they were when it began.
+struct Sweep {
+    double found = 0;  // the value that it set out from; `from` unless it took over
+    double from = 0;
+    double to = 1;
+    double seconds = 1;
+    double delay = 0;
+    double times = 1;  // 0: for ever
+    bool turns_back = false;
+    Easing easing = {};
+
+    double lasts() const { return times > 0 ? delay + seconds * times * (turns_back ? 2 : 1) : for_ever; }
+    double after(double elapsed) const {
+        elapsed -= delay;
+        if (elapsed < 0) return found;
+        const double parts = turns_back ? 2 : 1;
+        if (times > 0 && elapsed >= seconds * parts * times) return turns_back ? from : to;
+        if (seconds <= 0) return to;
+        const double run = std::fmod(elapsed / seconds, parts);
+        const double share = easing(run <= 1 ? run : 2 - run);
+        return blend(elapsed < seconds ? found : from, to, share);
     }
-    return any;
+};
+
+Sweep sweep_of(const Arguments& args, double at) {
+    Sweep sweep;
+    sweep.found = sweep.from = args.number("from", at);
+    sweep.to = args.number("to", at);
+    sweep.seconds = std::max(args.number("seconds", at), 0.0);
+    sweep.delay = std::max(args.number("delay", at), 0.0);
+    sweep.times = std::max(std::floor(args.number("repeat", at)), 0.0);
+    sweep.turns_back = args.word("turn_back") == "yes";
+    sweep.easing = args.easing("easing");
+    return sweep;
 }
 
-double value(const Arguments& args, const Moment& moment) {
-    const double from = args.number("from");
-    const double to = args.number("to");
-    double start = 0;
-    if (!started(args, moment, start)) return from;
-    const double elapsed = moment.time - start - args.number("delay");
-    if (elapsed < 0) return from;
-    const bool turns_back = args.word("turn_back") == "yes";
-    const double seconds = std::max(args.number("seconds"), 0.0);
-    const double runs = args.number("repeat");  // 0: for ever
-    const double parts = turns_back ? 2 : 1;
-    double run = seconds > 0 ? elapsed / seconds : parts * std::max(runs, 1.0);
-    if (runs > 0 && run >= parts * runs) return turns_back ? from : to;
-    run = std::fmod(run, parts);
-    const double share = run <= 1 ? run : 2 - run;
-    const double eased = easing_named(args.word("easing")).value_or(Easing{})(share);
-    return from * (1 - eased) + to * eased;
+Answerer answerer(const Arguments& args) {
+    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return sweep_of(args, cue.at).lasts(); });
+    std::vector<Sweep> sweeps;
+    const bool from_here = takes_over(args);
+    for (std::size_t i = 0; i < runs.size(); ++i) {
+        Sweep sweep = sweep_of(args, runs[i].cue.at);
+        if (from_here && i > 0) sweep.found = sweeps.back().after(runs[i].start - runs[i - 1].start);
+        sweeps.push_back(std::move(sweep));
+    }
+    return [before = args.number("from"), runs = std::move(runs), sweeps = std::move(sweeps)](double time) {
+        const Run* run = run_at(runs, time);
+        Answer answer = answer_of(run, time);
+        answer.value[0] = before;
+        if (run == nullptr) return answer;
+        const Sweep& sweep = sweeps[static_cast<std::size_t>(run - runs.data())];
+        answer.value[0] = sweep.after(answer.since);
+        answer.presence = answer.since < sweep.lasts() ? 1 : 0;
+        return answer;
+    };
 }
 
 }  // namespace
@@ -49,14 +71,16 @@ ResponseKind sweep_kind() {
     kind.name = "sweep";
     kind.words = "goes from one value to another, once or again and again";
     kind.listens_to_cue = true;
-    kind.arguments = {{"from", 0, 0, 1, "", "where it starts"},
-                      {"to", 1, 0, 1, "", "where it goes"},
-                      {"seconds", 1, 0, 10, "s", "how long one way takes"},
-                      {"delay", 0, 0, 10, "s", "how long it waits first"},
-                      {"easing", 0, 0, 1, "", "how the change is spread", easing_names(), "linear"},
-                      {"repeat", 1, 0, 10, "times", "how often it runs; 0 is for ever"},
-                      {"turn_back", 0, 0, 1, "", "whether it comes back the same way", {"no", "yes"}, "no"}};
-    kind.value = value;
+    kind.outputs = {"presence", "strength", "direction", "place", "object", "since"};
+    kind.arguments = {number_argument("from", 0, 0, 1, "", "where it starts"),
+                      number_argument("to", 1, 0, 1, "", "where it goes"),
+                      number_argument("seconds", 1, 0, 10, "s", "how long one way takes"),
+                      number_argument("delay", 0, 0, 10, "s", "how long it waits first"),
+                      easing_argument("easing", "linear", "how the change is spread"),
+                      number_argument("repeat", 1, 0, 10, "times", "how often it runs; 0 is for ever"),
+                      word_argument("turn_back", {"no", "yes"}, "whether it comes back the same way"),
+                      when_again_argument()};
+    kind.answerer = answerer;
     return kind;
 }
 

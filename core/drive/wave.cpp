@@ -1,8 +1,7 @@
 #include <cmath>
 #include <numbers>
-#include <string>
 
-#include "core/drive/response.h"
+#include "core/drive/arguments.h"
 
 namespace lacquer {
 
@@ -19,10 +18,15 @@ double shape_value(const std::string& shape, double turns) {
     return 0.5 + 0.5 * sine;
 }
 
-double value(const Arguments& args, const Moment& moment) {
-    const double turns = moment.time * args.number("rate") + args.number("phase");
-    const double share = shape_value(args.word("shape"), turns);
-    return args.number("low") * (1 - share) + args.number("high") * share;
+Answerer answerer(const Arguments& args) {
+    return [shape = args.word("shape"), rate = args.track("rate"), phase = args.number("phase"),
+            low = args.at_any_time("low"), high = args.at_any_time("high")](double time) {
+        // The rate is integrated, so that a change of it never makes the value jump.
+        const double share = shape_value(shape, rate.integral(time) + phase);
+        Answer answer;
+        answer.value[0] = low(time) * (1 - share) + high(time) * share;
+        return answer;
+    };
 }
 
 }  // namespace
@@ -32,12 +36,12 @@ ResponseKind wave_kind() {
     kind.name = "wave";
     kind.words = "swings between two values for ever";
     kind.arguments = {
-        {"shape", 0, 0, 1, "", "the form of one swing", {"sine", "size_of_sine", "triangle", "saw", "square"}, "sine"},
-        {"rate", 1, 0, 10, "/s", "swings a second"},
-        {"low", 0, 0, 1, "", "the lower end"},
-        {"high", 1, 0, 1, "", "the upper end"},
-        {"phase", 0, 0, 1, "turns", "how far into a swing it starts"}};
-    kind.value = value;
+        word_argument("shape", {"sine", "size_of_sine", "triangle", "saw", "square"}, "the form of one swing"),
+        number_argument("rate", 1, 0, 10, "/s", "swings a second; 0 stands still", Reads::rate),
+        number_argument("low", 0, 0, 1, "", "the lower end", Reads::any_time),
+        number_argument("high", 1, 0, 1, "", "the upper end", Reads::any_time),
+        number_argument("phase", 0, 0, 1, "turns", "how far into a swing it starts", Reads::steady)};
+    kind.answerer = answerer;
     return kind;
 }
 

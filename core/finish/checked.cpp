@@ -8,6 +8,7 @@
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/operation_steps.h"
+#include "core/finish/play.h"
 
 namespace lacquer {
 
@@ -17,17 +18,41 @@ Fault finish_fault(const char* id, const std::string& where, std::string message
     return {id, std::move(message), std::move(mend), {where, {}, 0, 0}, Severity::fault};
 }
 
-// Everything that a dial's formula may use: responses, dials and time.
+void add_signals(const Finish& finish, Scope& scope) {
+    for (const Signal& signal : finish.signals) {
+        for (const auto& [name, type] : signal_names(signal)) scope.symbols[name] = {SymbolKind::response, type};
+    }
+}
+
+// What the formula of a response's argument may use: signals, and dials that stand still. So it stays in between the
+// moments at which play sets something, and can be integrated exactly.
+Scope argument_scope(const Finish& finish) {
+    Scope scope;
+    add_signals(finish, scope);
+    for (const Dial& dial : finish.dials) {
+        if (dial.formula.empty()) {
+            scope.symbols[dial.name] = {SymbolKind::dial, dial_type(dial.kind)};
+        } else {
+            scope.out_of_reach[dial.name] =
+                "'" + dial.name + "' is driven, and a response's argument reads signals and dials that stand still";
+        }
+    }
+    for (const Response& response : finish.responses) {
+        scope.out_of_reach[response.name] =
+            "'" + response.name + "' moves, and a response's argument reads signals and dials that stand still";
+    }
+    scope.out_of_reach["time"] = "time runs on, and a response's argument reads signals and dials that stand still";
+    return scope;
+}
+
+// Everything that a dial's formula may use: responses, signals, dials and time.
 Scope dial_scope(const Finish& finish) {
     Scope scope;
     scope.symbols["time"] = {SymbolKind::known, Type::number};
     for (const Response& response : finish.responses) {
-        scope.symbols[response.name] = {SymbolKind::response, Type::number};
-        const ResponseKind* kind = find_response_kind(response.kind);
-        if (kind != nullptr && kind->presence != nullptr) {
-            scope.symbols[response.name + ".presence"] = {SymbolKind::response, Type::number};
-        }
+        for (const auto& [name, type] : response_names(response)) scope.symbols[name] = {SymbolKind::response, type};
     }
+    add_signals(finish, scope);
     for (const Dial& dial : finish.dials) scope.symbols[dial.name] = {SymbolKind::dial, dial_type(dial.kind)};
     return scope;
 }
@@ -109,9 +134,7 @@ public:
 
     CheckedFinish run() {
         names();
-        for (const Response& response : finish().responses) {
-            for (Fault& fault : check_response(response)) made_.faults.push_back(std::move(fault));
-        }
+        responses();
         dials();
         steps();
         return std::move(made_);
@@ -128,9 +151,52 @@ private:
                 if (picture.name != ground.name) check.add(picture.name, "layer of " + ground.name);
             }
         }
+        for (const Signal& signal : finish().signals) check.add(signal.name, "signal");
         for (const Response& response : finish().responses) check.add(response.name, "response");
         for (const Dial& dial : finish().dials) check.add(dial.name, "dial");
         for_each_step(finish(), [&](const Coat&, const Step& step) { check.add(step.name, "step"); });
+    }
+
+    void responses() {
+        const Scope scope = argument_scope(finish());
+        for (const Response& response : finish().responses) {
+            CheckedResponse& checked = made_.responses.emplace_back();
+            for (Fault& fault : check_response(response)) made_.faults.push_back(std::move(fault));
+            check_cue(response, response.cue);
+            const ResponseKind* kind = find_response_kind(response.kind);
+            for (const auto& [name, setting] : response.settings) {
+                const std::string* text = std::get_if<std::string>(&setting);
+                const ArgumentSpec* spec = kind == nullptr ? nullptr : find_argument(*kind, name);
+                if (text == nullptr || spec == nullptr) continue;
+                if (spec->kind == ArgumentKind::cue) check_cue(response, *text);
+                if (spec->kind == ArgumentKind::number || spec->kind == ArgumentKind::condition)
+                    check_argument(response, *spec, *text, scope, checked);
+            }
+        }
+    }
+
+    void check_argument(const Response& response, const ArgumentSpec& spec, const std::string& text, const Scope& scope,
+                        CheckedResponse& checked) {
+        const Type wanted = spec.kind == ArgumentKind::condition ? Type::boolean : Type::number;
+        Result<Typed> typed = compile_formula(text, scope, wanted);
+        if (typed) {
+            checked.formulas.emplace(spec.name, std::move(*typed));
+            return;
+        }
+        Fault fault = typed.fault();
+        fault.place.where = response.name;
+        fault.message = std::string(spec.name) + ": " + fault.message;
+        made_.faults.push_back(std::move(fault));
+    }
+
+    void check_cue(const Response& response, const std::string& cue) {
+        if (cue.empty() || find_cue(finish(), cue) != nullptr) return;
+        std::vector<std::string> names;
+        for (const CueKind& known : finish().cues) names.push_back(known.name);
+        const auto near = nearest_name(cue, names);
+        made_.faults.push_back(finish_fault("finish.cue", response.name,
+                                            "'" + response.name + "' listens to '" + cue + "', which is no cue here",
+                                            near ? "did you mean " + *near + "?" : "add the cue, or choose another"));
     }
 
     void dials() {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -31,6 +32,11 @@ struct CheckedDial {
     std::optional<Fault> fault;
 };
 
+/// A response's arguments that are formulas, as far as they are good ones.
+struct CheckedResponse {
+    std::map<std::string, Typed, std::less<>> formulas;
+};
+
 /// What a step's checking went by, so that it need not be done again.
 struct StepSource {
     std::string name;
@@ -45,19 +51,21 @@ struct StepSource {
 struct CheckedFinish {
     std::shared_ptr<const Finish> finish;
     std::shared_ptr<const Catalogue> catalogue;
-    std::vector<StepSource> sources;      ///< one for each step of the finish
-    std::vector<CheckedStep> steps;       ///< from the top
-    std::vector<CheckedDial> dials;       ///< in the finish's order
-    std::vector<std::size_t> dial_order;  ///< indices of dials, each after those that its formula reads
-    Faults faults;                        ///< about names, responses and dials; steps carry their own
+    std::vector<StepSource> sources;         ///< one for each step of the finish
+    std::vector<CheckedStep> steps;          ///< from the top
+    std::vector<CheckedDial> dials;          ///< in the finish's order
+    std::vector<CheckedResponse> responses;  ///< in the finish's order
+    std::vector<std::size_t> dial_order;     ///< indices of dials, each after those that its formula reads
+    Faults faults;                           ///< about names, responses and dials; steps carry their own
 };
 
 /// The type of a dial's value in a formula.
 Type dial_type(DialKind kind);
 
-/// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on dials: `finish.circle` and those of
-/// the language; on steps: `finish.broken-source`, `finish.whole-step`, `finish.operation` and those of the language.
-/// What is as it was in `before` is taken from there.
+/// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on responses: those of
+/// `check_response`, `finish.cue` and those of the language; on dials: `finish.circle` and those of the language; on
+/// steps: `finish.broken-source`, `finish.whole-step`, `finish.operation` and those of the language. What is as it was
+/// in `before` is taken from there.
 CheckedFinish check_finish(std::shared_ptr<const Finish> finish,
                            std::shared_ptr<const Catalogue> catalogue = built_in_catalogue(),
                            const CheckedFinish* before = nullptr);

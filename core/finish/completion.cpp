@@ -7,6 +7,7 @@
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
+#include "core/finish/play.h"
 #include "core/lang/builtins.h"
 #include "core/lang/fitting.h"
 #include "core/lang/token.h"
@@ -224,7 +225,19 @@ private:
         for (const Response& response : finish.responses) {
             const ResponseKind* kind = find_response_kind(response.kind);
             if (kind == nullptr) continue;
-            add_value(response.name, CompletionKind::response, Type::number, std::string(kind->words));
+            add_value(response.name, CompletionKind::response, float_type(kind->width), std::string(kind->words));
+            for (const OutputSpec& output : response_outputs()) {
+                if (kind->has(output.name))
+                    add_value(response.name + "." + std::string(output.name), CompletionKind::response,
+                              float_type(output.width), std::string(output.words));
+            }
+        }
+        for (const Signal& signal : finish.signals) {
+            for (const auto& [name, type] : signal_names(signal)) {
+                const bool itself = name == signal.name;
+                add_value(name, CompletionKind::response, type,
+                          itself && !signal.note.empty() ? signal.note : "signal");
+            }
         }
         for (const CheckedStep& step : checked_.steps) {
             if (step.name == step_) break;

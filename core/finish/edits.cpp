@@ -56,6 +56,38 @@ bool uses(std::string_view formula, std::string_view name) { return rename_in_fo
 
 }  // namespace
 
+std::vector<std::string*> formulas_of(Response& response) {
+    std::vector<std::string*> formulas;
+    const ResponseKind* kind = find_response_kind(response.kind);
+    if (kind == nullptr) return formulas;
+    for (auto& [name, setting] : response.settings) {
+        std::string* text = std::get_if<std::string>(&setting);
+        const ArgumentSpec* spec = find_argument(*kind, name);
+        if (text == nullptr || spec == nullptr) continue;
+        if (spec->kind == ArgumentKind::number || spec->kind == ArgumentKind::condition) formulas.push_back(text);
+    }
+    return formulas;
+}
+
+Finish rename_cue(Finish finish, const std::string& from, const std::string& to) {
+    for (CueKind& cue : finish.cues) {
+        if (cue.name == from) cue.name = to;
+    }
+    for (Response& response : finish.responses) {
+        if (response.cue == from) response.cue = to;
+        const ResponseKind* kind = find_response_kind(response.kind);
+        for (auto& [name, setting] : response.settings) {
+            std::string* text = std::get_if<std::string>(&setting);
+            const ArgumentSpec* spec = kind == nullptr ? nullptr : find_argument(*kind, name);
+            if (text != nullptr && spec != nullptr && spec->kind == ArgumentKind::cue && *text == from) *text = to;
+        }
+    }
+    for (Cue& played : finish.tape.cues) {
+        if (played.name == from) played.name = to;
+    }
+    return finish;
+}
+
 bool is_known_name(std::string_view name) {
     return name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" || name == "aspect" ||
            name == "time";
@@ -66,7 +98,8 @@ bool is_name_taken(const Finish& finish, std::string_view name) {
     return find_step(finish, name) != nullptr || std::any_of(finish.dials.begin(), finish.dials.end(), named) ||
            std::any_of(finish.grounds.begin(), finish.grounds.end(), named) ||
            find_ground_picture(finish, name).has_value() ||
-           std::any_of(finish.responses.begin(), finish.responses.end(), named);
+           std::any_of(finish.responses.begin(), finish.responses.end(), named) ||
+           std::any_of(finish.signals.begin(), finish.signals.end(), named);
 }
 
 std::string free_name(const Finish& finish, std::string_view wish) {
@@ -152,6 +185,16 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
     }
     rename_in(finish.grounds);
     rename_in(finish.responses);
+    rename_in(finish.signals);
+    for (Signal& signal : finish.signals) {
+        if (signal.zone.of == old) signal.zone.of = to;
+    }
+    for (Response& response : finish.responses) {
+        for (std::string* formula : formulas_of(response)) *formula = rename_in_formula(*formula, old, to);
+    }
+    for (Change& change : finish.tape.changes) {
+        if (change.name == old) change.name = to;
+    }
     for (Dial& dial : finish.dials) {
         // The game's name for it stays, unless nobody has given it one yet.
         if (dial.name == old && dial.code_name == old && old.starts_with("dial")) dial.code_name = to;
@@ -214,6 +257,14 @@ std::vector<std::string> users_of(const Finish& finish, std::string_view name) {
     for_each_step(finish, [&](const Coat&, const Step& step) {
         if (uses(step.formula, name)) users.push_back(step.name);
     });
+    for (const Response& response : finish.responses) {
+        Response copy = response;
+        for (const std::string* formula : formulas_of(copy)) {
+            if (!uses(*formula, name)) continue;
+            users.push_back(response.name);
+            break;
+        }
+    }
     for (const Dial& dial : finish.dials) {
         if (uses(dial.formula, name)) users.push_back(dial.name);
     }

@@ -9,7 +9,7 @@
 
 namespace lacquer {
 
-/// True if a step, dial, ground or response has this name.
+/// True if a step, dial, ground, response or signal has this name.
 bool is_name_taken(const Finish& finish, std::string_view name);
 
 /// True for what every step knows: uv, pixel, frame_size, pixel_size, aspect, time.
@@ -31,9 +31,15 @@ Result<Finish> delete_step(Finish finish, std::string_view name);
 /// Moves a step up (-1) or down (+1), across coats where it stands at an end. Faults: `edit.unknown`, `edit.end`.
 Result<Finish> move_step(Finish finish, std::string_view name, int direction);
 
-/// Renames a step, dial, ground or response, and every use of it. The new name may be typed freely ("Spray size").
-/// Faults: `edit.unknown`, `edit.name`.
+/// Renames a step, dial, ground, response or signal, and every use of it. The new name may be typed freely ("Spray
+/// size"). Faults: `edit.unknown`, `edit.name`.
 Result<Finish> rename(Finish finish, std::string_view from, std::string_view typed);
+
+/// The settings of a response that are formulas, to be changed where they stand.
+std::vector<std::string*> formulas_of(Response& response);
+
+/// Gives a cue another name, also where responses listen to it and on the tape.
+Finish rename_cue(Finish finish, const std::string& from, const std::string& to);
 
 /// Adds a coat after the given one (at the end if past it). Returns the finish with the coat selected by index.
 Finish add_coat(Finish finish, std::size_t after, std::string name);
@@ -50,7 +56,7 @@ Result<Finish> delete_dial(Finish finish, std::string_view name);
 /// Moves a dial up (-1) or down (+1) among the dials. Faults: `edit.unknown`, `edit.end`.
 Result<Finish> move_dial(Finish finish, std::string_view name, int direction);
 
-/// Steps and dials whose formulas use a name, from the top.
+/// Steps, responses and dials whose formulas use a name, from the top.
 std::vector<std::string> users_of(const Finish& finish, std::string_view name);
 
 /// A finish with nothing but a first coat.

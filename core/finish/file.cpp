@@ -5,6 +5,7 @@
 #include <system_error>
 
 #include "core/base/file.h"
+#include "core/finish/shared_dials.h"
 
 namespace lacquer {
 
@@ -17,7 +18,16 @@ Result<Done> save_finish(const std::string& path, const Finish& finish) {
 Result<OpenedFinish> load_finish(const std::string& path) {
     Result<std::string> text = read_whole_file(path, max_file_size);
     if (!text) return text.fault();
-    return finish_from_text(*text, path);
+    Result<OpenedFinish> opened = finish_from_text(*text, path);
+    if (!opened || opened->finish.shared_dials.empty()) return opened;
+    const Result<std::vector<Dial>> shared = load_shared_dials(picture_path(path, opened->finish.shared_dials));
+    if (shared) {
+        opened->finish = with_shared_dials(std::move(opened->finish), *shared, opened->notices);
+    } else {
+        // They stay as they were when the finish was saved.
+        opened->notices.push_back(shared.fault());
+    }
+    return opened;
 }
 
 std::string picture_path(const std::string& finish_path, const std::string& ground_path) {

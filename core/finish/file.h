@@ -3,6 +3,7 @@
 
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/base/result.h"
 #include "core/finish/finish.h"
@@ -27,7 +28,13 @@ Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& 
 /// The text of a finish: keys in a fixed order, one step, dial or response a line.
 std::string finish_to_text(const Finish& finish);
 
-/// Reads a file. Faults: those of `read_whole_file` and `finish_from_text`.
+/// Each thing on a tape as one line of JSON, in order of time: `{"cue": ...}` or `{"set": ...}`.
+std::vector<std::string> tape_lines(const Tape& tape);
+
+/// The text of a file of shared dials.
+std::string dials_to_text(const std::vector<Dial>& dials);
+
+/// Reads a file, and its shared dials from theirs. Faults: those of `read_whole_file` and `finish_from_text`.
 Result<OpenedFinish> load_finish(const std::string& path);
 
 /// Writes a file, as `write_whole_file` does. Faults: `file.unwritable`.

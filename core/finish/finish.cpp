@@ -2,6 +2,18 @@
 
 namespace lacquer {
 
+namespace {
+
+template <class Things>
+auto named(const Things& things, std::string_view name) -> decltype(&things.front()) {
+    for (const auto& thing : things) {
+        if (thing.name == name) return &thing;
+    }
+    return nullptr;
+}
+
+}  // namespace
+
 const Step* find_step(const Finish& finish, std::string_view name) {
     for (const Coat& coat : finish.coats) {
         for (const Step& step : coat.steps) {
@@ -11,12 +23,10 @@ const Step* find_step(const Finish& finish, std::string_view name) {
     return nullptr;
 }
 
-const Dial* find_dial(const Finish& finish, std::string_view name) {
-    for (const Dial& dial : finish.dials) {
-        if (dial.name == name) return &dial;
-    }
-    return nullptr;
-}
+const Dial* find_dial(const Finish& finish, std::string_view name) { return named(finish.dials, name); }
+const Signal* find_signal(const Finish& finish, std::string_view name) { return named(finish.signals, name); }
+const Response* find_response(const Finish& finish, std::string_view name) { return named(finish.responses, name); }
+const CueKind* find_cue(const Finish& finish, std::string_view name) { return named(finish.cues, name); }
 
 std::size_t step_count(const Finish& finish) {
     std::size_t count = 0;

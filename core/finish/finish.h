@@ -3,11 +3,13 @@
 
 #include <array>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
 #include <vector>
 
-#include "core/drive/cue.h"
 #include "core/drive/response.h"
+#include "core/drive/signal.h"
+#include "core/drive/tape.h"
 #include "core/picture/sample.h"
 #include "core/picture/table.h"
 #include "core/scene/capture.h"
@@ -61,7 +63,8 @@ struct Dial {
     std::string unit;
     std::string note;
     std::string group;    ///< a heading that dials stand under; may be empty
-    std::string formula;  ///< over responses, other dials and time; empty for a dial that stands still
+    std::string formula;  ///< over responses, signals, other dials and time; empty for a dial that stands still
+    bool shared = false;  ///< lives in the file of shared dials, too, and has its values from there
     Extra extra = Extra::object();
 
     friend bool operator==(const Dial&, const Dial&) = default;
@@ -127,10 +130,14 @@ struct Ground {
     friend bool operator==(const Ground&, const Ground&) = default;
 };
 
-/// A cue that the finish listens to, with the strength that its button has.
+/// A cue that the finish listens to, with the strength and direction (degrees clockwise from the right) that its pad
+/// has.
 struct CueKind {
-    std::string name;
+    std::string name = {};
     double strength = 0.8;
+    /// If set, each press has a strength of its own between this and `strength`.
+    std::optional<double> weakest = std::nullopt;
+    double direction = 0;
     Extra extra = Extra::object();
 
     friend bool operator==(const CueKind&, const CueKind&) = default;
@@ -144,10 +151,12 @@ struct Finish {
     double length = 6;  ///< seconds on the time rule
     std::vector<Ground> grounds;
     std::vector<CueKind> cues;
+    std::vector<Signal> signals;
     std::vector<Response> responses;
     std::vector<Dial> dials;
     std::vector<Coat> coats;
-    Cues tape;  ///< cues that were pressed, in order of time
+    std::string shared_dials;  ///< path of the file of shared dials, as a ground's; empty if there is none
+    Tape tape;                 ///< what was played
     Extra extra = Extra::object();
 
     friend bool operator==(const Finish&, const Finish&) = default;
@@ -164,6 +173,12 @@ struct StepPlace {
 const Step* find_step(const Finish& finish, std::string_view name);
 /// Finds a dial by name; null if there is none.
 const Dial* find_dial(const Finish& finish, std::string_view name);
+/// Finds a signal by name; null if there is none.
+const Signal* find_signal(const Finish& finish, std::string_view name);
+/// Finds a response by name; null if there is none.
+const Response* find_response(const Finish& finish, std::string_view name);
+/// Finds a cue that the finish listens to by name; null if there is none.
+const CueKind* find_cue(const Finish& finish, std::string_view name);
 
 /// The first ground with colours, a picture or a scene: what a finish works on. Null if there is none.
 const Ground* first_picture(const Finish& finish);

@@ -74,11 +74,11 @@ public:
     }
     /// Calls `read(Fields&)` for each object of a list.
     template <class Read>
-    void each(const char* key, Read read) {
+    void each(const char* key, Read read, std::size_t most = max_members) {
         Json list;
         if (!take(key, list)) return;
-        if (!list.is_array() || list.size() > max_members) {
-            complain(key, "a list of at most 4096");
+        if (!list.is_array() || list.size() > most) {
+            complain(key, fmt::format("a list of at most {}", most));
             return;
         }
         for (std::size_t i = 0; i < list.size(); ++i) {

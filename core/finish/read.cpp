@@ -9,6 +9,7 @@
 #include "core/finish/json_tree.h"
 #include "core/finish/kinds.h"
 #include "core/finish/read_ground.h"
+#include "core/finish/read_play.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -36,6 +37,8 @@ bool setting_from_json(DialKind kind, const Json& json, DialValue& value) {
     value = {json.get<double>(), 0, 0};
     return true;
 }
+
+}  // namespace
 
 Dial read_dial(Fields& fields) {
     Dial dial;
@@ -69,29 +72,12 @@ Dial read_dial(Fields& fields) {
     dial.note = fields.text("note");
     dial.group = fields.text("group");
     dial.formula = fields.text("formula");
+    dial.shared = fields.flag("shared", false);
     dial.extra = fields.left();
     return dial;
 }
 
-Response read_response(Fields& fields) {
-    Response response;
-    response.name = fields.text("name");
-    response.kind = fields.text("kind");
-    response.cue = fields.text("cue");
-    Json settings;
-    if (fields.take("settings", settings) && settings.is_object()) {
-        for (const auto& [name, value] : settings.items()) {
-            if (Fields::is_number(value)) {
-                response.settings[name] = value.get<double>();
-            } else if (value.is_string()) {
-                response.settings[name] = value.get<std::string>();
-            } else {
-                fields.complain(name, "a number or a word");
-            }
-        }
-    }
-    return response;
-}
+namespace {
 
 Coat read_coat(Fields& fields) {
     Coat coat;
@@ -138,20 +124,15 @@ Finish read_finish(Fields& fields) {
         fields.complain("length", "more than 0 and at most 3600 seconds");
     }
     fields.each("grounds", [&](Fields& ground) { finish.grounds.push_back(read_ground(ground)); });
-    fields.each("cues", [&](Fields& cue) {
-        CueKind read;
-        read.name = cue.text("name");
-        read.strength = std::clamp(cue.number("strength", read.strength), 0.0, 1.0);
-        read.extra = cue.left();
-        finish.cues.push_back(std::move(read));
-    });
+    fields.each("cues", [&](Fields& cue) { finish.cues.push_back(read_cue_kind(cue)); });
+    fields.each("signals", [&](Fields& signal) { finish.signals.push_back(read_signal(signal)); });
+    finish.shared_dials = fields.text("shared_dials");
     fields.each("responses", [&](Fields& response) { finish.responses.push_back(read_response(response)); });
     fields.each("dials", [&](Fields& dial) { finish.dials.push_back(read_dial(dial)); });
     fields.each("coats", [&](Fields& coat) { finish.coats.push_back(read_coat(coat)); });
-    fields.each("tape", [&](Fields& cue) {
-        finish.tape.push_back({cue.text("cue"), cue.number("at", 0), std::clamp(cue.number("strength", 1), 0.0, 1.0)});
-    });
-    sort_cues(finish.tape);
+    fields.each(
+        "tape", [&](Fields& event) { read_event(event, finish.tape); }, max_tape_events);
+    sort_tape(finish.tape);
     finish.extra = fields.left();
     return finish;
 }

@@ -27,6 +27,14 @@ void add_names(const std::string& formula, Names& names) {
     }
 }
 
+bool listens_to(const Response& response, const std::string& cue) {
+    if (response.cue == cue) return true;
+    return std::any_of(response.settings.begin(), response.settings.end(), [&](const auto& setting) {
+        const std::string* word = std::get_if<std::string>(&setting.second);
+        return word != nullptr && *word == cue;
+    });
+}
+
 // Everything but coats that these steps name, also by way of dials.
 void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path) {
     Names names;
@@ -36,6 +44,13 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
         for (const Dial& dial : finish.dials) {
             if (names.contains(dial.name)) add_names(dial.formula, names);
         }
+        for (Response response : finish.responses) {
+            if (!names.contains(response.name)) continue;
+            for (const std::string* formula : formulas_of(response)) add_names(*formula, names);
+        }
+        for (const Signal& signal : finish.signals) {
+            if (names.contains(signal.name) && !signal.zone.of.empty()) names.insert(signal.zone.of);
+        }
     }
     const auto copy = [&](const auto& from, auto& to) {
         for (const auto& thing : from) {
@@ -44,6 +59,7 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
     };
     copy(finish.dials, fragment.dials);
     copy(finish.responses, fragment.responses);
+    copy(finish.signals, fragment.signals);
     for (const Ground& ground : finish.grounds) {
         for (const GroundPicture& picture : ground_pictures(ground)) {
             if (!names.contains(picture.name)) continue;
@@ -57,7 +73,7 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
     }
     for (const CueKind& cue : finish.cues) {
         const bool heard = std::any_of(fragment.responses.begin(), fragment.responses.end(),
-                                       [&](const Response& r) { return r.cue == cue.name; });
+                                       [&](const Response& r) { return listens_to(r, cue.name); });
         if (heard) fragment.cues.push_back(cue);
     }
 }
@@ -113,6 +129,7 @@ public:
     Result<StepEdit> run(std::string_view after, bool as_coats) {
         if (step_count(fragment_) == 0) return paste_fault("there are no steps in it", "copy steps first");
         take_all(fragment_.grounds, finish_.grounds, true);
+        take_all(fragment_.signals, finish_.signals, true);
         take_all(fragment_.responses, finish_.responses, false);
         take_all(fragment_.dials, finish_.dials, false);
         for (const CueKind& cue : fragment_.cues) {
@@ -178,7 +195,10 @@ private:
         for (std::string* path : paths_of(ground)) *path = stored_picture_path(finish_path_, *path);
     }
     void fit(Dial& dial) const { dial.formula = renamed(std::move(dial.formula)); }
-    void fit(Response&) const {}
+    void fit(Signal&) const {}
+    void fit(Response& response) const {
+        for (std::string* formula : formulas_of(response)) *formula = renamed(std::move(*formula));
+    }
 
     Finish finish_;
     Finish fragment_;

@@ -15,7 +15,7 @@ double eased(const std::string& easing, double share) {
 
 const std::vector<std::string>& stop_easings() {
     static const std::vector<std::string> names = [] {
-        std::vector<std::string> all = easing_names();
+        std::vector<std::string> all = css_easing_names();
         all.emplace_back("hold");
         return all;
     }();

@@ -1,5 +1,6 @@
 // From a finish to the text of its file.
 #include <cmath>
+#include <limits>
 
 #include "core/base/text.h"
 #include "core/finish/file.h"
@@ -82,8 +83,25 @@ std::string dial_text(const Dial& dial) {
     if (!dial.note.empty()) object["note"] = dial.note;
     if (!dial.group.empty()) object["group"] = dial.group;
     if (!dial.formula.empty()) object["formula"] = dial.formula;
+    if (dial.shared) object["shared"] = true;
     append(object, dial.extra);
     return one_line(object);
+}
+
+Json slope_of(const Slope& slope) {
+    if (slope.kind == SlopeKind::by_hand) return slope.by_hand;
+    return slope_kind_name(slope.kind);
+}
+
+Json keys_of(const PathKeys& keys) {
+    Json list = Json::array();
+    for (const PathKey& key : keys) {
+        Json one = Json::array({key.at, key.value});
+        if (key.before != Slope() || key.after != Slope()) one.push_back(slope_of(key.before));
+        if (key.after != key.before) one.push_back(slope_of(key.after));
+        list.push_back(std::move(one));
+    }
+    return list;
 }
 
 std::string response_text(const Response& response) {
@@ -91,7 +109,13 @@ std::string response_text(const Response& response) {
     if (!response.cue.empty()) object["cue"] = response.cue;
     Json settings = Json::object();
     for (const auto& [name, value] : response.settings) {
-        std::visit([&, key = name](const auto& held) { settings[key] = held; }, value);
+        if (const PathKeys* keys = std::get_if<PathKeys>(&value)) {
+            settings[name] = keys_of(*keys);
+        } else if (const double* number = std::get_if<double>(&value)) {
+            settings[name] = *number;
+        } else {
+            settings[name] = std::get<std::string>(value);
+        }
     }
     object["settings"] = std::move(settings);
     return one_line(object);
@@ -222,12 +246,29 @@ std::string coat_text(const Coat& coat) {
 
 std::string cue_kind_text(const CueKind& cue) {
     Json object = {{"name", cue.name}, {"strength", cue.strength}};
+    if (cue.weakest) object["weakest"] = *cue.weakest;
+    if (cue.direction != 0) object["direction"] = cue.direction;
     append(object, cue.extra);
     return one_line(object);
 }
 
-std::string cue_text(const Cue& cue) {
-    return one_line(Json{{"cue", cue.name}, {"at", cue.at}, {"strength", cue.strength}});
+std::string signal_text(const Signal& signal) {
+    Json object = {{"name", signal.name}, {"kind", signal_kind_name(signal.kind)}};
+    if (signal.kind == SignalKind::place) {
+        object["value"] = {signal.value[0], signal.value[1]};
+    } else if (signal.kind == SignalKind::toggle) {
+        object["value"] = signal.value[0] != 0;
+    } else {
+        object["value"] = signal.value[0];
+        object["range"] = {signal.least, signal.most};
+    }
+    if (!signal.unit.empty()) object["unit"] = signal.unit;
+    if (!signal.note.empty()) object["note"] = signal.note;
+    if (!signal.zone.of.empty()) {
+        object["zone_of"] = signal.zone.of;
+        object["zone"] = {signal.zone.x, signal.zone.y, signal.zone.radius};
+    }
+    return one_line(object);
 }
 
 template <class Things, class Text>
@@ -238,6 +279,35 @@ std::string list(const Things& things, Text text) {
 }
 
 }  // namespace
+
+std::string dials_to_text(const std::vector<Dial>& dials) {
+    return "{\n  \"format\": " + std::to_string(finish_format) + ",\n  \"dials\": " + list(dials, dial_text) + "\n}\n";
+}
+
+std::vector<std::string> tape_lines(const Tape& tape) {
+    std::vector<std::string> events;
+    auto change = tape.changes.begin();
+    const auto changes_until = [&](double at) {
+        for (; change != tape.changes.end() && change->at <= at; ++change) {
+            Json object = {{"set", change->name}, {"at", change->at}};
+            // As many parts as are not 0, so that a number stays a number.
+            const std::size_t parts = change->value[2] != 0 ? 3 : change->value[1] != 0 ? 2 : 1;
+            if (parts == 1) object["value"] = change->value[0];
+            for (std::size_t i = 0; parts > 1 && i < parts; ++i) object["value"].push_back(change->value[i]);
+            events.push_back(one_line(object));
+        }
+    };
+    for (const Cue& cue : tape.cues) {
+        changes_until(cue.at);
+        Json object = {{"cue", cue.name}, {"at", cue.at}, {"strength", cue.strength}};
+        if (cue.direction != 0) object["direction"] = cue.direction;
+        if (cue.x != 0.5 || cue.y != 0.5) object["place"] = {cue.x, cue.y};
+        if (cue.object != 0) object["object"] = cue.object;
+        events.push_back(one_line(object));
+    }
+    changes_until(std::numeric_limits<double>::infinity());
+    return events;
+}
 
 std::string finish_to_text(const Finish& finish) {
     std::string text = "{\n";
@@ -251,11 +321,13 @@ std::string finish_to_text(const Finish& finish) {
     put("length", scalar_text(finish.length));
     put("grounds", list(finish.grounds, ground_text));
     put("cues", list(finish.cues, cue_kind_text));
+    if (!finish.signals.empty()) put("signals", list(finish.signals, signal_text));
+    if (!finish.shared_dials.empty()) put("shared_dials", scalar_text(finish.shared_dials));
     put("responses", list(finish.responses, response_text));
     put("dials", list(finish.dials, dial_text));
     put("coats", list(finish.coats, coat_text));
     for (const auto& [key, value] : finish.extra.items()) put(key, one_line(value));
-    return text + "  \"tape\": " + list(finish.tape, cue_text) + "\n}\n";
+    return text + "  \"tape\": " + lines(tape_lines(finish.tape), "  ") + "\n}\n";
 }
 
 }  // namespace lacquer

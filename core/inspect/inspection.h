@@ -20,8 +20,9 @@ public:
     Inspected(const RenderRequest& request, Renderer& renderer, const Cancel& cancel);
 
     const CheckedFinish& checked() const { return *request_.checked; }
+    const std::shared_ptr<const CheckedFinish>& shared_checked() const { return request_.checked; }
     const Finish& finish() const { return *request_.checked->finish; }
-    const Cues& cues() const { return request_.cues; }
+    const Tape& tape() const { return request_.tape != nullptr ? *request_.tape : finish().tape; }
     bool called_off() const { return cancel_.requested(); }
 
     /// The values of a formula that stands in place of `step`; null if it has a fault or the work was called off.

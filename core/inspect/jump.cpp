@@ -27,21 +27,19 @@ Mend slower(const Response& response) {
 }
 
 bool takes_no_time(const Response& response) {
-    const ResponseKind* kind = find_response_kind(response.kind);
-    if (kind == nullptr || (response.kind != "strike" && response.kind != "sweep")) return false;
-    const Arguments arguments(response, kind->arguments);
-    return arguments.number(response.kind == "strike" ? "rise" : "seconds") < blink;
+    if (response.kind != "strike" && response.kind != "sweep") return false;
+    const auto seconds = number_of(response, response.kind == "strike" ? "rise" : "seconds");
+    return seconds && *seconds < blink;
 }
 
 void run(Inspected& inspected, Warnings& warnings) {
-    const CheckedFinish& checked = inspected.checked();
-    const Cues& cues = inspected.cues();
+    const Play play(inspected.shared_checked(), inspected.tape());
     for (const Dial& dial : inspected.finish().dials) {
         if (dial.formula.empty() || dial.kind == DialKind::toggle || dial.kind == DialKind::integer) continue;
-        for (const Cue& cue : cues) {
+        for (const Cue& cue : inspected.tape().cues) {
             if (cue.strength <= 0) continue;
             const auto value_at = [&](double time) {
-                const DriveValues values = drive_values(checked, {time, cues});
+                const DriveValues values = play.values(time);
                 const auto found = values.find(dial.name);
                 return found == values.end() ? 0.0 : setting_from(found->second)[0];
             };

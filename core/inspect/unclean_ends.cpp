@@ -55,8 +55,7 @@ Mend wider(const Dial& dial, bool start, double to) {
                     if (response.name != own.formula) continue;
                     const ResponseKind* kind = find_response_kind(response.kind);
                     for (const ArgumentSpec& spec : kind == nullptr ? std::vector<ArgumentSpec>{} : kind->arguments) {
-                        const bool level = spec.choices.empty() && spec.unit.empty();
-                        if (level && Arguments(response, kind->arguments).number(spec.name) == from)
+                        if (spec.unit.empty() && number_of(response, spec.name) == from)
                             response.settings[std::string(spec.name)] = to;
                     }
                 }

@@ -164,10 +164,22 @@ Result<Typed> ExpressionChecker::field(const Expression& e) {
 }
 
 Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) const {
-    if (whole.kind == TypedKind::symbol && whole.symbol == SymbolKind::response) {
-        return fault("lang.parts", e.word, "'" + whole.name + "' has no " + e.text, "only a strike has a presence");
-    }
     const int width = width_of(whole.type);
+    const bool swizzles = width > 1 && e.text.find_first_not_of("xyzwrgba") == std::string::npos;
+    if (whole.kind == TypedKind::symbol && whole.symbol == SymbolKind::response && !swizzles) {
+        std::string has;
+        std::vector<std::string> outputs;
+        for (auto known = scope_.symbols.lower_bound(whole.name + "."); known != scope_.symbols.end(); ++known) {
+            if (!known->first.starts_with(whole.name + ".")) break;
+            outputs.push_back(known->first.substr(whole.name.size() + 1));
+            has += (has.empty() ? "it has " : ", ") + outputs.back();
+        }
+        const auto near = nearest_name(e.text, outputs);
+        return fault("lang.parts", e.word, "'" + whole.name + "' has no " + e.text,
+                     near          ? "did you mean " + *near + "?"
+                     : has.empty() ? "use it without ." + e.text
+                                   : has);
+    }
     if (is_matrix(whole.type)) {
         return fault("lang.parts", e.word, quoted(whole.span) + " is a matrix", "multiply it with a vector");
     }

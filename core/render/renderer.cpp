@@ -162,6 +162,16 @@ std::shared_ptr<const Program> Renderer::program_for(const Pass& pass) {
     return program;
 }
 
+DriveValues Renderer::values_of(const RenderRequest& request) {
+    const bool known = play_.play != nullptr && play_.checked == request.checked && play_.tape == request.tape &&
+                       play_.play->held() == request.held;
+    if (!known) {
+        const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
+        play_ = {request.checked, request.tape, std::make_shared<const Play>(request.checked, tape, request.held)};
+    }
+    return play_.play->values(request.time);
+}
+
 Value Renderer::uniform_value(const Run& run, const std::string& name) {
     if (name == "time") return make_number(static_cast<float>(run.request.time));
     if (name == "frame_size") return make_vec2(run.frame_width, run.frame_height);
@@ -343,7 +353,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
         if (point.x >= 0 && point.y >= 0 && point.x < run.width && point.y < run.height) continue;
         return Fault{"render.point", "a point lies beyond the frame", "point into the picture", {}, Severity::fault};
     }
-    run.frame.values = drive_values(checked, {request.time, request.cues}, request.held);
+    run.frame.values = values_of(request);
     const Plan plan = plan_for(checked, request.steps);
     run.scene_layers = scene_layers_of(finish, plan);
     std::erase_if(ground_copies_, [&](const auto& kept) {

@@ -12,7 +12,7 @@
 #include "core/cpu/kernels.h"
 #include "core/cpu/program.h"
 #include "core/finish/checked.h"
-#include "core/finish/drive_values.h"
+#include "core/finish/play.h"
 #include "core/plan/plan.h"
 #include "core/render/grounds.h"
 
@@ -31,7 +31,7 @@ struct RenderRequest {
     std::shared_ptr<const CheckedFinish> checked;
     std::string finish_path;  ///< where the finish lies, for its pictures; may be empty
     double time = 0;
-    Cues cues;  ///< in order of time
+    std::shared_ptr<const Tape> tape = {};  ///< what was played; null for the finish's own tape
     HeldDials held;
     int width = 0;  ///< drawn size in pixels; 0 draws the frame's own
     int height = 0;
@@ -87,6 +87,7 @@ public:
 private:
     struct Run;
     struct Copies;
+    DriveValues values_of(const RenderRequest& request);
     static Value uniform_value(const Run& run, const std::string& name);
     PicturePtr ground_picture(Run& run, const std::string& name);
     std::shared_ptr<const std::vector<Picture>> copies_of_ground(const std::string& name, const PicturePtr& picture);
@@ -105,6 +106,13 @@ private:
         PicturePtr of;
         std::shared_ptr<const std::vector<Picture>> smaller;
     };
+    /// What responses need of the tape is worked out once for many frames.
+    struct KeptPlay {
+        std::shared_ptr<const CheckedFinish> checked;
+        std::shared_ptr<const Tape> tape;
+        std::shared_ptr<const Play> play;
+    };
+    KeptPlay play_;
     std::map<std::string, KeptCopies> ground_copies_;  ///< of grounds that are read at other sizes, by name
 };
 

@@ -81,9 +81,12 @@ QPoint DialsView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 void DialsView::retrace() {
     const Finish& finish = session_.finish();
     // What the traces go by; a dial that only stands still changes none of them.
-    Driven now{finish.responses, finish.tape, finish.length, {}};
+    Driven now{finish.responses, finish.signals, finish.tape, finish.length, {}};
     std::string formulas;
     for (const Dial& dial : finish.dials) formulas += dial.formula + " ";
+    for (Response response : finish.responses) {
+        for (const std::string* formula : formulas_of(response)) formulas += *formula + " ";
+    }
     for (const Dial& dial : finish.dials) {
         const bool read = formulas.find(dial.name) != std::string::npos;
         if (!dial.formula.empty() || read) now.dials.push_back(dial);
@@ -94,9 +97,10 @@ void DialsView::retrace() {
     const bool any =
         std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
     if (!any) return;
+    const std::shared_ptr<const Play> play = session_.tape_play();
     for (int i = 0; i < trace_samples; ++i) {
         const double time = finish.length * i / (trace_samples - 1);
-        const DriveValues values = drive_values(session_.checked(), {time, finish.tape});
+        const DriveValues values = play->values(time);
         for (const Dial& dial : finish.dials) {
             if (dial.formula.empty()) continue;
             traces_[dial.name].push_back(static_cast<float>(setting_from(values.at(dial.name))[0]));

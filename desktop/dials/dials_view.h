@@ -42,7 +42,7 @@ public:
     /// Where a dial's track stands now; for tests.
     QRect track_area(const std::string& dial) const;
 
-signals:
+Q_SIGNALS:
     void wants_form(const QString& dial);
     /// A colour dial is to be changed; `at` is where it stands in the window.
     void wants_colour(const QString& dial, const QRect& at);
@@ -81,7 +81,8 @@ private:
     const Warning* warning_of(const Dial& dial) const;
     struct Driven {
         std::vector<Response> responses;
-        Cues tape;
+        std::vector<Signal> signal_list;
+        Tape tape;
         double length = 0;
         std::vector<Dial> dials;
         friend bool operator==(const Driven&, const Driven&) = default;

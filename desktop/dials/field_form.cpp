@@ -5,14 +5,27 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMouseEvent>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <cmath>
+#include <optional>
 
+#include "core/base/text.h"
 #include "desktop/theme/theme.h"
 
 namespace lacquer {
 
-FieldForm::FieldForm(QWidget* parent)
+namespace {
+
+// The number that a field holds, with or without a unit behind it.
+std::optional<double> number_at_the_start(const QString& text) {
+    return parse_number(text.trimmed().section(QLatin1Char(' '), 0, 0).toStdString());
+}
+
+}  // namespace
+
+FieldForm::FieldForm(QWidget* parent, bool narrow)
     : QWidget(parent), title_(new QLabel(this)), words_(new QLabel(this)), grid_(nullptr) {
     setObjectName(QStringLiteral("field_form"));
     auto* column = new QVBoxLayout(this);
@@ -25,10 +38,21 @@ FieldForm::FieldForm(QWidget* parent)
     done->setObjectName(QStringLiteral("field_form_done"));
     connect(done, &QPushButton::clicked, this, &FieldForm::closed);
     head->addWidget(title_);
-    head->addSpacing(12);
-    head->addWidget(words_, 1);
-    head->addWidget(done);
-    column->addLayout(head);
+    if (narrow) {
+        head->addStretch(1);
+        head->addWidget(done);
+        column->addLayout(head);
+        words_->setWordWrap(true);
+        words_->setMinimumHeight(2 * QFontMetrics(theme::words()).lineSpacing());
+        words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+        column->addWidget(words_);
+        first_row_ = 2;
+    } else {
+        head->addSpacing(12);
+        head->addWidget(words_, 1);
+        head->addWidget(done);
+        column->addLayout(head);
+    }
     column->addStretch(1);
 }
 
@@ -83,26 +107,44 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         } else {
             auto* box = new QComboBox(fields_);
             box->addItems(field.choices);
+            box->setEditable(field.typed_too);
+            box->setInsertPolicy(QComboBox::NoInsert);
             box->setCurrentText(field.value);
             connect(box, &QComboBox::textActivated, this,
                     [this, key = field.key](const QString& text) { apply(key, text); });
+            if (field.typed_too) {
+                connect(box->lineEdit(), &QLineEdit::editingFinished, this,
+                        [this, box, key = field.key, before = field.value]() mutable {
+                            if (box->currentText() == before) return;
+                            before = box->currentText();
+                            apply(key, before);
+                        });
+            }
             input = box;
         }
         input->setObjectName(QStringLiteral("field_") + field.key);
         input->setToolTip(field.hint);
         input->installEventFilter(this);
         label->setBuddy(input);
+        label->setObjectName(QStringLiteral("label_") + field.key);
+        label->installEventFilter(this);
+        if (number_at_the_start(field.value)) label->setCursor(Qt::SizeHorCursor);
         label->setToolTip(field.hint);
         const int column_at = i / rows * 3;
         grid_->addWidget(label, i % rows, column_at);
         grid_->addWidget(input, i % rows, column_at + 1);
         if (first == nullptr || input->objectName() == focused_name) first = input;
     }
-    column->insertWidget(1, fields_);
-    if (first == nullptr) return;
-    first->setFocus();
+    column->insertWidget(first_row_, fields_);
+    first_ = first;
+    focus_first();
+}
+
+void FieldForm::focus_first() {
+    if (first_ == nullptr) return;
+    first_->setFocus();
     // What is typed takes the place of what stands there.
-    if (auto* line = qobject_cast<QLineEdit*>(first)) line->selectAll();
+    if (auto* line = qobject_cast<QLineEdit*>(first_)) line->selectAll();
 }
 
 void FieldForm::set_choices(const QString& key, const QStringList& choices, const QString& now) {
@@ -115,7 +157,7 @@ void FieldForm::set_choices(const QString& key, const QStringList& choices, cons
 
 void FieldForm::set_top(QWidget* top) {
     top_ = top;
-    static_cast<QVBoxLayout*>(layout())->insertWidget(1, top);
+    static_cast<QVBoxLayout*>(layout())->insertWidget(first_row_, top);
 }
 
 void FieldForm::apply(const QString& key, const QString& value) {
@@ -132,7 +174,46 @@ void FieldForm::tell(const QString& words, bool wrong) {
     words_->setText(words);
 }
 
+// A number is dragged by its label: Shift finer, Ctrl coarser.
+bool FieldForm::drag_label(QObject* label, QEvent* event) {
+    const bool mouse = event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove ||
+                       event->type() == QEvent::MouseButtonRelease;
+    const QString key = label->objectName().section(QLatin1Char('_'), 1);
+    auto* line = mouse ? fields_->findChild<QLineEdit*>(QStringLiteral("field_") + key) : nullptr;
+    if (line == nullptr) return false;
+    const auto* hand = static_cast<QMouseEvent*>(event);
+    const int x = static_cast<int>(hand->globalPosition().x());
+    if (event->type() == QEvent::MouseButtonPress) {
+        const auto number = number_at_the_start(line->text());
+        if (!number || hand->button() != Qt::LeftButton) return false;
+        dragged_ = *number;
+        drag_x_ = x;
+        // As fine as the number itself is: 0.12 goes by hundredths, 14 by ones.
+        drag_step_ = std::pow(10.0, std::floor(std::log10(std::max(std::fabs(*number), 0.1)))) / 20;
+        emit dragging(true);
+        return true;
+    }
+    if (drag_step_ <= 0) return false;
+    if (event->type() == QEvent::MouseButtonRelease) {
+        drag_step_ = 0;
+        emit dragging(false);
+        return true;
+    }
+    const double pace = hand->modifiers().testFlag(Qt::ShiftModifier)     ? 0.1
+                        : hand->modifiers().testFlag(Qt::ControlModifier) ? 10
+                                                                          : 1;
+    dragged_ += (x - drag_x_) * drag_step_ * pace;
+    drag_x_ = x;
+    const QString unit = line->text().section(QLatin1Char(' '), 1);
+    const double tidy = std::round(dragged_ / drag_step_ * 10) * drag_step_ / 10;
+    line->setText(QString::fromStdString(plain_number(tidy, 4)) +
+                  (unit.isEmpty() ? QString() : QLatin1Char(' ') + unit));
+    apply(key, line->text());
+    return true;
+}
+
 bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
+    if (qobject_cast<QLabel*>(watched) != nullptr) return drag_label(watched, event);
     // A complaint stays until something is right again.
     if (event->type() == QEvent::FocusIn && !wrong_) tell(static_cast<QWidget*>(watched)->toolTip(), false);
     if (event->type() == QEvent::ShortcutOverride && qobject_cast<QComboBox*>(watched) != nullptr) {

@@ -17,6 +17,7 @@ struct Field {
     QString value;
     QString hint;
     QStringList choices = {};
+    bool typed_too = false;  ///< something else than the choices can be typed
 };
 
 class FieldForm : public QWidget {
@@ -26,16 +27,21 @@ public:
     /// What a changed field does; the text that it gives back says what was wrong, empty if nothing was.
     using Change = std::function<QString(const QString& key, const QString& value)>;
 
-    explicit FieldForm(QWidget* parent = nullptr);
+    /// A narrow one has the words about its fields below its title, and not beside it.
+    explicit FieldForm(QWidget* parent = nullptr, bool narrow = false);
     /// Shows these fields instead of others. A field that had the focus keeps it.
     void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
     /// Other choices for a field that has some, and which of them holds now.
     void set_choices(const QString& key, const QStringList& choices, const QString& now);
+    /// Puts the keys on the first field.
+    void focus_first();
     /// Puts a widget of its own above the fields that are shown; it goes with them.
     void set_top(QWidget* top);
 
-signals:
+Q_SIGNALS:
     void closed();
+    /// A number is dragged by its label, or let go.
+    void dragging(bool on);
     /// A gradient's stop wants another colour.
     void wants_stop_colour(const QString& ground, std::size_t stop, const QRect& at);
 
@@ -47,14 +53,20 @@ protected:
 
 private:
     void apply(const QString& key, const QString& value);
+    bool drag_label(QObject* label, QEvent* event);
     void tell(const QString& words, bool wrong);
     QLabel* title_;
     QLabel* words_;  ///< what the field is for, or what is wrong
     bool wrong_ = false;
     QGridLayout* grid_;
     QWidget* fields_ = nullptr;
+    QWidget* first_ = nullptr;
+    int first_row_ = 1;  ///< of the column, below title and words
     QWidget* top_ = nullptr;
     Change change_;
+    int drag_x_ = 0;
+    double dragged_ = 0;
+    double drag_step_ = 0;  ///< of a pixel; 0 while nothing is dragged
 };
 
 }  // namespace lacquer

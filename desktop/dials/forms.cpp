@@ -61,33 +61,6 @@ QString fault_of_dial(const Session& session, const std::string& name) {
     return {};
 }
 
-std::vector<Field> response_fields(const Session& session, const Response& response) {
-    QStringList kinds;
-    for (const ResponseKind& kind : response_kinds()) kinds.append(sv(kind.name));
-    const ResponseKind* kind = find_response_kind(response.kind);
-    std::vector<Field> fields = {
-        {"name", tr("Name"), qs(shown_name(response.name)), {}},
-        {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? sv(kind->words) : QString(), kinds}};
-    if (kind == nullptr) return fields;
-    if (kind->listens_to_cue) {
-        QStringList cues{tr("at 0 s")};
-        for (const CueKind& cue : session.finish().cues) cues.append(qs(cue.name));
-        fields.push_back({"cue", tr("Starts at"), response.cue.empty() ? cues.first() : qs(response.cue), {}, cues});
-    }
-    for (const ArgumentSpec& spec : kind->arguments) {
-        QStringList choices;
-        for (const std::string& choice : spec.choices) choices.append(qs(shown_name(choice)));
-        const Arguments arguments(response, kind->arguments);
-        QString value = choices.isEmpty() ? number_text(arguments.number(spec.name))
-                                          : qs(shown_name(std::string(arguments.word(spec.name))));
-        if (choices.isEmpty() && !spec.unit.empty()) value += QLatin1Char(' ') + sv(spec.unit);
-        QString label = qs(shown_name(spec.name));
-        label[0] = label[0].toUpper();
-        fields.push_back({sv(spec.name), label, value, sv(spec.words), choices});
-    }
-    return fields;
-}
-
 }  // namespace
 
 void show_dial_form(FieldForm& form, Session& session, const std::string& dial) {
@@ -99,14 +72,19 @@ void show_dial_form(FieldForm& form, Session& session, const std::string& dial) 
                                         tr("as the game calls it; it stays when the name changes")},
                                        {"kind", tr("Kind"), sv(dial_kind_name(found->kind)), {}, kinds},
                                        {"formula", tr("Driven by"), qs(found->formula),
-                                        tr("a formula over responses, dials and time; empty stands still")},
+                                        tr("a formula over responses, signals, dials and time; empty stands still")},
                                        {"note", tr("Note"), qs(found->note), {}},
                                        {"group", tr("Group"), qs(found->group), tr("a heading to stand under")},
                                        {"default", tr("Default"), dial_value_text(*found, found->default_value), {}},
                                        {"least", tr("Range from"), number_text(found->least), {}},
                                        {"most", tr("Range to"), number_text(found->most), {}},
                                        {"increment", tr("Increment"), number_text(found->increment), {}},
-                                       {"unit", tr("Unit"), qs(found->unit), tr("such as px, s or %")}};
+                                       {"unit", tr("Unit"), qs(found->unit), tr("such as px, s or %")},
+                                       {"shared",
+                                        tr("Shared"),
+                                        found->shared ? tr("yes") : tr("no"),
+                                        tr("lives in a file that other finishes read, too"),
+                                        {tr("no"), tr("yes")}}};
     const Name name = std::make_shared<std::string>(dial);
     form.show_fields(tr("Dial %1").arg(qs(shown_name(dial))), fields,
                      [&session, &form, name](const QString& key, const QString& text) {
@@ -116,85 +94,10 @@ void show_dial_form(FieldForm& form, Session& session, const std::string& dial) 
                                  show_again(form, [&form, &session, name] { show_dial_form(form, session, *name); });
                              return complaint;
                          }
+                         if (key == "shared") return session.share_dial(*name, text == tr("yes"));
                          const QString wrong = change_named(session, &Finish::dials, *name,
                                                             [&](Dial& d) { return dial_changed(d, key, text); });
                          return !wrong.isEmpty() || key != "formula" ? wrong : fault_of_dial(session, *name);
-                     });
-}
-
-void show_response_form(FieldForm& form, Session& session, const std::string& response) {
-    const auto& list = session.finish().responses;
-    const auto found = std::find_if(list.begin(), list.end(), [&](const Response& r) { return r.name == response; });
-    if (found == list.end()) return;
-    const Name name = std::make_shared<std::string>(response);
-    form.show_fields(
-        tr("Response %1").arg(qs(shown_name(response))), response_fields(session, *found),
-        [&session, &form, name](const QString& key, const QString& text) -> QString {
-            if (key == "name") {
-                const QString complaint = rename_to(session, name, text);
-                if (complaint.isEmpty())
-                    show_again(form, [&form, &session, name] { show_response_form(form, session, *name); });
-                return complaint;
-            }
-            const QString wrong = change_named(session, &Finish::responses, *name, [&](Response& r) -> QString {
-                if (key == "kind") {
-                    r.kind = text.toStdString();
-                    r.settings.clear();
-                    return {};
-                }
-                if (key == "cue") {
-                    r.cue = text == tr("at 0 s") ? std::string() : text.toStdString();
-                    return {};
-                }
-                const ResponseKind* kind = find_response_kind(r.kind);
-                for (const ArgumentSpec& spec : kind->arguments) {
-                    if (spec.name != key.toStdString()) continue;
-                    for (const std::string& choice : spec.choices) {
-                        if (qs(shown_name(choice)) == text) r.settings[key.toStdString()] = choice;
-                    }
-                    if (!spec.choices.empty()) return {};
-                    const auto number = number_from(text);
-                    if (!number) return tr("'%1' is no number").arg(text);
-                    r.settings[key.toStdString()] = *number;
-                }
-                return {};
-            });
-            // Another kind has other arguments.
-            if (key == "kind") show_again(form, [&form, &session, name] { show_response_form(form, session, *name); });
-            return wrong;
-        });
-}
-
-void show_cue_form(FieldForm& form, Session& session, std::size_t cue) {
-    if (cue >= session.finish().cues.size()) return;
-    const CueKind& found = session.finish().cues[cue];
-    const std::vector<Field> fields = {{"name", tr("Name"), qs(found.name), {}},
-                                       {"strength", tr("Strength"), number_text(found.strength), tr("0 to 1")}};
-    form.show_fields(tr("Cue %1").arg(qs(shown_name(found.name))), fields,
-                     [&session, cue](const QString& key, const QString& text) -> QString {
-                         Finish changed = session.finish();
-                         CueKind& kind = changed.cues[cue];
-                         if (key == "name") {
-                             const std::string from = kind.name;
-                             const std::string to = identifier_from(text.toStdString());
-                             if (to.empty()) return tr("A name needs a letter first");
-                             for (const CueKind& other : changed.cues) {
-                                 if (other.name == to && to != from) return tr("There is a cue %1 already").arg(qs(to));
-                             }
-                             kind.name = to;
-                             for (Response& response : changed.responses) {
-                                 if (response.cue == from) response.cue = to;
-                             }
-                             for (Cue& pressed : changed.tape) {
-                                 if (pressed.name == from) pressed.name = to;
-                             }
-                         } else {
-                             const auto strength = parse_number(text.toStdString());
-                             if (!strength || *strength < 0 || *strength > 1) return tr("A strength is 0 to 1");
-                             kind.strength = *strength;
-                         }
-                         session.edit(std::move(changed), tr("Changed a cue"));
-                         return {};
                      });
 }
 

@@ -12,7 +12,9 @@ class Session;
 void show_dial_form(FieldForm& form, Session& session, const std::string& dial);
 /// Name, kind, cue and every argument of the kind.
 void show_response_form(FieldForm& form, Session& session, const std::string& response);
-/// Name and strength of the cue at an index.
+/// Name, kind, range, and the zone of a switch.
+void show_signal_form(FieldForm& form, Session& session, const std::string& signal);
+/// Name, strength and direction of the cue at an index.
 void show_cue_form(FieldForm& form, Session& session, std::size_t cue);
 /// Name, brief, frame size and length.
 void show_finish_form(FieldForm& form, Session& session);

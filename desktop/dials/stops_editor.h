@@ -20,7 +20,7 @@ public:
     QPoint handle(std::size_t stop) const;
     int chosen() const { return chosen_; }
 
-signals:
+Q_SIGNALS:
     /// A double click on a gradient's stop.
     void wants_colour(const QString& ground, std::size_t stop, const QRect& at);
 

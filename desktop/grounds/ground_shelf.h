@@ -38,7 +38,7 @@ public:
     QRect card_area(const std::string& ground) const;
     QRect picture_area(const std::string& picture) const;
 
-signals:
+Q_SIGNALS:
     void wants_page(const QString& ground);
     void chosen_changed();
 

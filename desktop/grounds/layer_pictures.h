@@ -31,7 +31,7 @@ public:
     int drawn() const;
     QRect picture_area(int layer) const;
 
-signals:
+Q_SIGNALS:
     /// The file's layers are known; what each stands for is found with what was chosen.
     void layers_found();
     /// "colour", "depth", "normal", "position" or "id" is to be this layer.

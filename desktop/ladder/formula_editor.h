@@ -19,7 +19,7 @@ public:
     /// Height that shows all lines of the text at the present width.
     int wanted_height() const;
 
-signals:
+Q_SIGNALS:
     void accepted();
     void dismissed();
 

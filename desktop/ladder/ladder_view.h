@@ -95,7 +95,7 @@ public:
     /// The choices beside the formula that is being typed.
     ChoiceList& completions() { return *completion_list_; }
 
-signals:
+Q_SIGNALS:
     void wants_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
     void wants_dial(const QString& dial);
 

@@ -13,70 +13,116 @@ namespace lacquer {
 
 namespace {
 
-constexpr int pad_width = 116;
-constexpr int pad_height = 38;
-constexpr int most_pads = 3;
+constexpr int row_pad_width = 116;
+constexpr int row_pad_height = 38;
+constexpr int most_in_a_row = 3;
+constexpr int grid_pad_width = 118;
+constexpr int grid_pad_height = 60;
+constexpr int gap = 6;
+
+int columns_in(int width) { return std::max(1, (width + gap) / (grid_pad_width + gap)); }
 
 }  // namespace
 
-CuePads::CuePads(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    setObjectName(QStringLiteral("cue_pads"));
+CuePads::CuePads(Session& session, Shape shape, QWidget* parent) : QWidget(parent), session_(session), shape_(shape) {
+    setObjectName(shape == Shape::row ? QStringLiteral("cue_pads") : QStringLiteral("cue_grid"));
     setAccessibleName(tr("Cues"));
-    setToolTip(tr("Press to play the cue now; drag its bar for the strength; right-click to change it"));
+    setToolTip(
+        tr("Press to play the cue now; drag its bar for the strength, with Shift for how weak a random one may be; "
+           "right-click to change it"));
     connect(&session_, &Session::finish_changed, this, [this] {
         updateGeometry();
         update();
     });
+    connect(&session_, &Session::played_changed, this, qOverload<>(&QWidget::update));
 }
 
-int CuePads::count() const { return std::min(most_pads, static_cast<int>(session_.finish().cues.size())); }
+int CuePads::count() const {
+    const int all = static_cast<int>(session_.finish().cues.size());
+    return shape_ == Shape::row ? std::min(most_in_a_row, all) : all;
+}
 
-QSize CuePads::sizeHint() const { return {std::max(1, count()) * (pad_width + 6) + 6, 50}; }
+QSize CuePads::sizeHint() const {
+    if (shape_ == Shape::grid) return {3 * (grid_pad_width + gap), heightForWidth(3 * (grid_pad_width + gap))};
+    return {std::max(1, count()) * (row_pad_width + gap) + gap, 50};
+}
 
-QRect CuePads::pad_area(int cue) const { return {6 + cue * (pad_width + 6), 6, pad_width, pad_height}; }
+// In rows, the pad behind the last adds a cue.
+int CuePads::heightForWidth(int width) const {
+    const int rows = count() / columns_in(width) + 1;
+    return rows * (grid_pad_height + gap) - gap;
+}
 
-QRect CuePads::strength_area(int cue) const { return pad_area(cue).adjusted(10, 26, -10, -4); }
+QRect CuePads::pad_area(int cue) const {
+    if (shape_ == Shape::row) return {gap + cue * (row_pad_width + gap), 6, row_pad_width, row_pad_height};
+    const int columns = columns_in(width());
+    const int pad_width = (width() + gap) / columns - gap;
+    return {cue % columns * (pad_width + gap), cue / columns * (grid_pad_height + gap), pad_width, grid_pad_height};
+}
+
+QRect CuePads::strength_area(int cue) const {
+    if (shape_ == Shape::row) return pad_area(cue).adjusted(10, 26, -10, -4);
+    return pad_area(cue).adjusted(10, grid_pad_height - 16, -10, -6);
+}
 
 void CuePads::press(int cue) {
     if (cue < 0 || cue >= static_cast<int>(session_.finish().cues.size())) return;
-    const CueKind kind = session_.finish().cues[static_cast<std::size_t>(cue)];
-    session_.press_cue(kind.name, kind.strength);
+    const CueKind pressed = session_.finish().cues[static_cast<std::size_t>(cue)];
+    session_.choose_cue(pressed.name);
+    session_.press_pad(pressed);
+    update();
 }
 
-void CuePads::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    painter.fillRect(rect(), theme::black);
-    if (count() == 0) {
-        painter.setPen(QPen(theme::hairline, 1, Qt::DashLine));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(pad_area(0).adjusted(0, 0, -1, -1), 4, 4);
-        theme::paint_text(painter, pad_area(0), tr("+ cue"), theme::words(), theme::quiet, Qt::AlignHCenter);
-        return;
-    }
-    for (int i = 0; i < count(); ++i) {
-        const CueKind& cue = session_.finish().cues[static_cast<std::size_t>(i)];
-        const QRect pad = pad_area(i);
-        painter.setRenderHint(QPainter::Antialiasing);
-        painter.setPen(lit_ == i ? theme::vermilion : theme::hairline);
-        painter.setBrush(lit_ == i ? QColor(0x4A, 0x20, 0x18) : theme::raised);
-        painter.drawRoundedRect(pad.adjusted(0, 0, -1, -1), 4, 4);
-        painter.setRenderHint(QPainter::Antialiasing, false);
+void CuePads::paint_pad(QPainter& painter, int i) const {
+    const CueKind& cue = session_.finish().cues[static_cast<std::size_t>(i)];
+    const QRect pad = pad_area(i);
+    const bool touches = shape_ == Shape::grid && session_.chosen_cue() == cue.name;
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(lit_ == i ? theme::vermilion : touches ? theme::gold : theme::hairline);
+    painter.setBrush(lit_ == i ? QColor(0x4A, 0x20, 0x18) : theme::raised);
+    painter.drawRoundedRect(pad.adjusted(0, 0, -1, -1), 4, 4);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    const QString key = i < 9 ? QString::number(i + 1) : QString();
+    QString strength = QString::number(cue.strength, 'f', 2);
+    if (cue.weakest) strength = tr("%1 to %2").arg(*cue.weakest, 0, 'f', 2).arg(cue.strength, 0, 'f', 2);
+    if (shape_ == Shape::row) {
         const QRect line = pad.adjusted(10, 4, -10, -14);
         theme::paint_text(painter, line.adjusted(0, 0, -44, 0), qs(shown_name(cue.name)), theme::words(12, true),
                           theme::text);
         theme::paint_text(painter, line.adjusted(0, 0, -14, 0), QString::number(cue.strength, 'f', 2),
                           theme::figures(11), theme::text, Qt::AlignRight);
-        theme::paint_text(painter, line, QString::number(i + 1), theme::figures(10), theme::quiet, Qt::AlignRight);
-        const QRect bar = strength_area(i);
-        const QRect groove(bar.left(), bar.center().y() - 1, bar.width(), 4);
-        painter.fillRect(groove, theme::black);
-        painter.fillRect(QRect(groove.left(), groove.top(), static_cast<int>(cue.strength * groove.width()), 4),
-                         theme::vermilion);
+        theme::paint_text(painter, line, key, theme::figures(10), theme::quiet, Qt::AlignRight);
+    } else {
+        const QRect line(pad.left() + 10, pad.top() + 5, pad.width() - 20, 18);
+        theme::paint_text(painter, line.adjusted(0, 0, -14, 0), qs(shown_name(cue.name)), theme::words(12, true),
+                          theme::text);
+        theme::paint_text(painter, line, key, theme::figures(10), theme::quiet, Qt::AlignRight);
+        theme::paint_text(painter, line.translated(0, 17),
+                          cue.weakest ? tr("random %1").arg(strength) : tr("strength %1").arg(strength),
+                          theme::words(11), theme::quiet);
     }
+    const QRect bar = strength_area(i);
+    const QRect groove(bar.left(), bar.center().y() - 1, bar.width(), 4);
+    painter.fillRect(groove, theme::black);
+    const int from = static_cast<int>(cue.weakest.value_or(0) * groove.width());
+    const int to = static_cast<int>(cue.strength * groove.width());
+    painter.fillRect(QRect(groove.left() + from, groove.top(), std::max(2, to - from), 4), theme::vermilion);
+}
+
+void CuePads::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), shape_ == Shape::row ? theme::black : theme::panel);
+    if (count() == 0 || shape_ == Shape::grid) {
+        painter.setPen(QPen(theme::hairline, 1, Qt::DashLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(pad_area(count()).adjusted(0, 0, -1, -1), 4, 4);
+        theme::paint_text(painter, pad_area(count()), tr("+ cue"), theme::words(), theme::quiet, Qt::AlignHCenter);
+    }
+    for (int i = 0; i < count(); ++i) paint_pad(painter, i);
 }
 
 void CuePads::mousePressEvent(QMouseEvent* event) {
-    if (count() == 0) {
+    if ((count() == 0 || shape_ == Shape::grid) && pad_area(count()).contains(event->pos())) {
         emit wants_cue();
         return;
     }
@@ -86,7 +132,8 @@ void CuePads::mousePressEvent(QMouseEvent* event) {
             emit wants_form(i);
         } else if (strength_area(i).adjusted(0, -2, 0, 4).contains(event->pos())) {
             dragged_ = i;
-            drag_strength(event->pos().x());
+            drags_weakest_ = event->modifiers().testFlag(Qt::ShiftModifier);
+            drag_strength(event->pos().x(), drags_weakest_);
         } else {
             lit_ = i;
             press(i);
@@ -95,17 +142,24 @@ void CuePads::mousePressEvent(QMouseEvent* event) {
     update();
 }
 
-void CuePads::drag_strength(int x) {
+void CuePads::drag_strength(int x, bool weakest) {
     const QRect bar = strength_area(dragged_);
     const double share = std::clamp(static_cast<double>(x - bar.left()) / (bar.width() - 1), 0.0, 1.0);
+    const double tidy = std::round(share * 100) / 100;
     Finish changed = session_.finish();
     CueKind& cue = changed.cues[static_cast<std::size_t>(dragged_)];
-    cue.strength = std::round(share * 100) / 100;
+    if (weakest) {
+        // Dragged up to the strength itself, it is no longer random.
+        cue.weakest = tidy < cue.strength ? std::optional<double>(tidy) : std::nullopt;
+    } else {
+        cue.strength = tidy;
+        if (cue.weakest && *cue.weakest >= tidy) cue.weakest.reset();
+    }
     session_.edit(std::move(changed), tr("Set a cue's strength"), "strength " + cue.name);
 }
 
 void CuePads::mouseMoveEvent(QMouseEvent* event) {
-    if (dragged_ >= 0) drag_strength(event->pos().x());
+    if (dragged_ >= 0) drag_strength(event->pos().x(), drags_weakest_);
 }
 
 void CuePads::mouseReleaseEvent(QMouseEvent*) {

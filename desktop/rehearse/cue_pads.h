@@ -11,14 +11,19 @@ class CuePads : public QWidget {
     Q_OBJECT
 
 public:
-    CuePads(Session& session, QWidget* parent = nullptr);
+    /// The first few beside one another, or all of them in rows, larger.
+    enum class Shape { row, grid };
+
+    CuePads(Session& session, Shape shape = Shape::row, QWidget* parent = nullptr);
     /// Presses the pad of the cue at an index, with its strength.
     void press(int cue);
     QRect pad_area(int cue) const;
     QRect strength_area(int cue) const;
     QSize sizeHint() const override;
+    bool hasHeightForWidth() const override { return shape_ == Shape::grid; }
+    int heightForWidth(int width) const override;
 
-signals:
+Q_SIGNALS:
     void wants_form(int cue);
     void wants_cue();
 
@@ -30,10 +35,13 @@ protected:
     void mouseDoubleClickEvent(QMouseEvent* event) override;
 
 private:
-    void drag_strength(int x);
+    void drag_strength(int x, bool weakest);
+    void paint_pad(QPainter& painter, int cue) const;
     int count() const;
     Session& session_;
+    Shape shape_;
     int dragged_ = -1;
+    bool drags_weakest_ = false;
     int lit_ = -1;
 };
 

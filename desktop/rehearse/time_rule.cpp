@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "desktop/rehearse/time_view.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -15,15 +16,6 @@ namespace {
 
 constexpr int side = 20;
 constexpr int axis = 20;
-
-// Seconds between ticks, so that they stand some 60 pixels apart at least.
-double tick_step(double length, int width) {
-    const double least = length * 60.0 / std::max(width, 1);
-    for (const double step : {0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 30.0, 60.0, 300.0}) {
-        if (step >= least) return step;
-    }
-    return 600;
-}
 
 }  // namespace
 
@@ -50,7 +42,7 @@ double TimeRule::time_at(int x) const {
 }
 
 int TimeRule::cue_at(QPoint point) const {
-    const Cues& tape = session_.finish().tape;
+    const Cues& tape = session_.finish().tape.cues;
     for (std::size_t i = 0; i < tape.size(); ++i) {
         if (std::abs(point.x() - x_of(tape[i].at)) <= 6 && point.y() <= axis + 2) return static_cast<int>(i);
     }
@@ -79,7 +71,7 @@ void TimeRule::paintEvent(QPaintEvent*) {
                           qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(10),
                           theme::quiet, Qt::AlignHCenter);
     }
-    const Cues& tape = session_.finish().tape;
+    const Cues& tape = session_.finish().tape.cues;
     painter.setRenderHint(QPainter::Antialiasing);
     for (std::size_t i = 0; i < tape.size(); ++i) {
         const double half = 3 + 3 * tape[i].strength;
@@ -131,8 +123,8 @@ void TimeRule::keyPressEvent(QKeyEvent* event) {
 
 void TimeRule::delete_chosen() {
     Finish changed = session_.finish();
-    if (chosen_cue_ < 0 || chosen_cue_ >= static_cast<int>(changed.tape.size())) return;
-    changed.tape.erase(changed.tape.begin() + chosen_cue_);
+    if (chosen_cue_ < 0 || chosen_cue_ >= static_cast<int>(changed.tape.cues.size())) return;
+    changed.tape.cues.erase(changed.tape.cues.begin() + chosen_cue_);
     session_.edit(std::move(changed), tr("Took a cue off the tape"));
 }
 

@@ -20,7 +20,7 @@ public:
     /// The operations that come along and those of the folder, as they are now.
     std::shared_ptr<const Catalogue> catalogue() const { return catalogue_with_folder(folder_); }
 
-signals:
+Q_SIGNALS:
     void changed();
 
 private:

@@ -15,6 +15,10 @@ struct Prompts {
     std::function<QString(const QString& proposed)> finish_to_save;
     std::function<QString(const QString& folder)> picture_to_add;
     std::function<QString(const QString& proposed)> picture_to_save;
+    std::function<QString(const QString& folder)> tape_to_open;
+    std::function<QString(const QString& proposed)> tape_to_save;
+    /// A file of shared dials that is there, or a new one.
+    std::function<QString(const QString& proposed)> shared_dials_file;
     std::function<Unsaved(const QString& name)> unsaved_changes;
 };
 

@@ -110,6 +110,13 @@ void RenderThread::ask_warnings(RenderRequest request) {
     wake_.notify_all();
 }
 
+void RenderThread::ask_rates(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    rates_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
 void RenderThread::use_backend(Backend backend) {
     const std::lock_guard lock(mutex_);
     backend_ = backend;
@@ -122,7 +129,7 @@ bool RenderThread::idle() const {
 
 bool RenderThread::inspected() const {
     const std::lock_guard lock(mutex_);
-    return !inspecting_ && !warnings_;
+    return !inspecting_ && !warnings_ && !rates_;
 }
 
 // Whoever waits longer than a moment is told how far it has come.
@@ -150,9 +157,30 @@ void RenderThread::serve() {
     }
 }
 
+// Work that gives way to all else; called off by something more urgent, it is done once more afterwards.
+template <class Work, class Results>
+void RenderThread::look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel,
+                             std::optional<RenderRequest>& asked, Work work, const Results& results) {
+    const RenderRequest job = *std::exchange(asked, std::nullopt);
+    inspecting_ = true;
+    may_interrupt_ = true;
+    lock.unlock();
+    auto found = work(job, renderer_, cancel);
+    lock.lock();
+    inspecting_ = false;
+    if (!cancel.requested() && results) {
+        lock.unlock();
+        results(std::move(found));
+        lock.lock();
+    } else if (!asked && !stopping_) {
+        asked = job;
+    }
+}
+
 // Waits for a job and does it, with the lock released meanwhile. False at the end of the thread.
 bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
-    wake_.wait(lock, [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || warnings_; });
+    wake_.wait(lock,
+               [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || rates_ || warnings_; });
     if (stopping_) return false;
     busy_ = true;
     cancel_ = Cancel();
@@ -192,19 +220,10 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
                                  candidates_->steps.begin() + static_cast<std::ptrdiff_t>(count));
         if (candidates_->steps.empty()) candidates_.reset();
         unlocked([&] { draw_small(job, cancel, results_.candidates); });
+    } else if (rates_) {
+        look_into(lock, cancel, rates_, check_frame_rates, results_.rates);
     } else {
-        const RenderRequest job = *std::exchange(warnings_, std::nullopt);
-        inspecting_ = true;
-        may_interrupt_ = true;
-        Warnings found;
-        unlocked([&] { found = inspect(job, renderer_, cancel); });
-        inspecting_ = false;
-        if (!cancel.requested() && results_.warnings) {
-            unlocked([&] { results_.warnings(std::move(found)); });
-        } else if (!warnings_ && !stopping_) {
-            // Called off by something more urgent: once more afterwards.
-            warnings_ = job;
-        }
+        look_into(lock, cancel, warnings_, inspect, results_.warnings);
     }
     busy_ = false;
     return true;

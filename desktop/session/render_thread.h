@@ -15,6 +15,7 @@
 #include <thread>
 
 #include "core/base/cancel.h"
+#include "core/inspect/frame_rates.h"
 #include "core/inspect/inspection.h"
 #include "core/render/renderer.h"
 #include "core/render/view.h"
@@ -72,6 +73,7 @@ struct RenderResults {
     std::function<void(Probe)> probe = nullptr;
     std::function<void(Thumbnails)> candidates = nullptr;  ///< a few at a time, in order
     std::function<void(Warnings)> warnings = nullptr;
+    std::function<void(RateReport)> rates = nullptr;
     std::function<void(QString, double)> reading =
         nullptr;  ///< a file that takes long, and its share so far; 1 at the end
 };
@@ -92,6 +94,8 @@ public:
     /// Small pictures of the request's steps, as many at a time as come quickly.
     void ask_candidates(RenderRequest request);
     void ask_warnings(RenderRequest request);
+    /// The tape at several frame rates.
+    void ask_rates(RenderRequest request);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend);
     /// Stops the reading of a file that is under way.
@@ -105,6 +109,9 @@ private:
     void serve();
     bool next_job(std::unique_lock<std::mutex>& lock);
     bool watch_reading(const std::string& path, double share);
+    template <class Work, class Results>
+    void look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel, std::optional<RenderRequest>& asked,
+                   Work work, const Results& results);
     void draw_stage(const StageRequest& job, const Cancel& cancel);
     void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
@@ -116,6 +123,7 @@ private:
     std::optional<RenderRequest> thumbnails_;
     std::optional<RenderRequest> candidates_;
     std::optional<RenderRequest> warnings_;
+    std::optional<RenderRequest> rates_;
     std::optional<Backend> backend_;       // chosen, not yet taken up
     std::optional<Fault> backend_notice_;  // why another draws; of the render thread
     bool busy_ = false;

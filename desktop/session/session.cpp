@@ -3,6 +3,7 @@
 #include <QFileInfo>
 #include <QMetaObject>
 #include <algorithm>
+#include <random>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
@@ -47,6 +48,8 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
     inspect_timer_.setSingleShot(true);
     inspect_timer_.setInterval(rest_before_inspecting_ms);
     connect(&inspect_timer_, &QTimer::timeout, this, [this] { render_->ask_warnings(request_for({""})); });
+    link_timer_.setInterval(16);
+    connect(&link_timer_, &QTimer::timeout, this, &Session::take_arrivals);
     files_timer_.setSingleShot(true);
     files_timer_.setInterval(150);
     const auto soon = [this] { files_timer_.start(); };
@@ -55,9 +58,13 @@ Session::Session(Prompts prompts, Clock clock, QObject* parent)
     connect(&files_timer_, &QTimer::timeout, this, [this] {
         // A file that was replaced is no longer watched until it is named again.
         watch_files();
+        reread_shared();
         ask();
         inspect_timer_.start();
     });
+    random_ = [engine = std::mt19937(std::random_device()())]() mutable {
+        return std::uniform_real_distribution<double>(0, 1)(engine);
+    };
     finish_replaced();
 }
 
@@ -112,6 +119,11 @@ RenderResults Session::results() {
         for (auto& [name, thumbnail] : done) candidates_[name] = std::move(thumbnail);
         emit candidates_changed();
     });
+    results.rates = here([this](RateReport done) {
+        rates_ = std::move(done);
+        checking_rates_ = false;
+        emit rates_changed();
+    });
     results.warnings = here([this](Warnings done) {
         warnings_ = std::move(done);
         emit warnings_changed();
@@ -123,11 +135,13 @@ Session::~Session() = default;
 
 void Session::edit(Finish changed, const QString& what, const std::string& merge_key) {
     const auto before = history_.now();
-    history_.record(std::move(changed), what.toStdString(), merge_key);
+    // One drag is one change.
+    const std::string key = merge_key.empty() && interacting_ ? "drag " + what.toStdString() : merge_key;
+    history_.record(std::move(changed), what.toStdString(), key);
     if (history_.now() == before) return;
     finish_replaced();
     keep_soon();
-    if (merge_key.empty()) say(what);
+    if (key.empty()) say(what);
 }
 
 bool Session::edit(Result<Finish> changed, const QString& what) {
@@ -172,6 +186,7 @@ void Session::finish_replaced() {
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
     if (!can_be_shown(finish(), shown_)) shown_.clear();
+    if (find_cue(finish(), chosen_cue_) == nullptr) chosen_cue_.clear();
     // What is gone can be neither pinned nor compared with.
     if (find_step(finish(), look_.pinned) == nullptr) look_.pinned.clear();
     if (find_step(finish(), look_.curtain_other) == nullptr) look_.curtain_other.clear();
@@ -182,9 +197,15 @@ void Session::finish_replaced() {
     for (auto old = thumbnails_.begin(); old != thumbnails_.end();) {
         old = can_be_shown(finish(), old->first) ? std::next(old) : thumbnails_.erase(old);
     }
-    values_ = drive_values(*checked_, {time_, finish().tape}, held_);
+    merge_live();
+    tell_link_names();
+    replay();
     // What is told of things that are gone, or mended, must not stay.
     warnings_.clear();
+    if (rates_) {
+        rates_.reset();
+        emit rates_changed();
+    }
     inspect_timer_.start();
     if (!interacting_) watch_files();
     // Drawing begins before anything else has its turn.
@@ -200,6 +221,14 @@ void Session::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
     } else {
         say(qs(to_text(catalogue_->faults.front())));
     }
+}
+
+void Session::check_rates() {
+    checking_rates_ = true;
+    RenderRequest request = request_for({""});
+    request.tape.reset();
+    render_->ask_rates(std::move(request));
+    emit rates_changed();
 }
 
 void Session::select(const std::string& step) {
@@ -306,7 +335,7 @@ RenderRequest Session::request_for(std::vector<std::string> steps) const {
     request.checked = checked_;
     request.finish_path = path_;
     request.time = time_;
-    request.cues = finish().tape;
+    request.tape = live_tape_;
     request.held = held_;
     request.steps = std::move(steps);
     request.frame_width = look_.frame.width();

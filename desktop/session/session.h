@@ -6,17 +6,20 @@
 #include <QSize>
 #include <QString>
 #include <QTimer>
+#include <array>
 #include <functional>
 #include <memory>
+#include <optional>
 #include <set>
 #include <string>
 #include <vector>
 
 #include "core/finish/checked.h"
-#include "core/finish/drive_values.h"
 #include "core/finish/file.h"
 #include "core/finish/history.h"
+#include "core/finish/play.h"
 #include "core/finish/try_on.h"
+#include "core/link/receiver.h"
 #include "desktop/session/look.h"
 #include "desktop/session/prompts.h"
 #include "desktop/session/recovery.h"
@@ -122,6 +125,12 @@ public:
     const Warnings& warnings() const { return warnings_; }
     bool inspected() const { return render_->inspected() && !inspect_timer_.isActive(); }
 
+    /// Plays the tape at several frame rates; the report comes with `rates_changed`.
+    void check_rates();
+    /// The last report, if nothing has changed since; null otherwise.
+    const RateReport* rates() const { return rates_ ? &*rates_ : nullptr; }
+    bool checking_rates() const { return checking_rates_; }
+
     // Candidates: formulas that might stand at a place.
     /// Asks for small pictures of formulas below a step or in its place; they come under `candidate_name(index)`.
     void ask_candidates(const std::string& at, TryOnUse use, const std::vector<std::string>& formulas);
@@ -139,14 +148,62 @@ public:
     bool playing() const { return playing_; }
     void set_playing(bool playing);
     void step_frames(int frames);
-    void press_cue(const std::string& name, double strength);
+    /// How fast time runs: 1, or less for slow motion.
+    double speed() const { return speed_; }
+    void set_speed(double speed);
+    /// The part that is played again and again, in seconds; the whole length where `to` is not above `from`.
+    double loop_from() const;
+    double loop_to() const;
+    void set_loop(double from, double to);
+    /// Whether it begins again at its end; else it stops there.
+    bool looping() const { return looping_; }
+    void set_looping(bool looping);
+    /// While it plays and nothing is recorded, cues and signals work live and leave the tape as it is. When it stands,
+    /// they go on the tape at once. What is recorded goes there as one change, when recording ends.
+    bool recording() const { return recording_; }
+    void set_recording(bool recording);
+    /// Plays a cue at its time.
+    void press_cue(Cue cue);
+    /// Plays a cue as its pad has it: with the pad's strength, or a random one in its range.
+    void press_pad(const CueKind& cue);
+    void press_pad(const CueKind& cue, double at, double x, double y, int object);
+    /// The cue that a click in the picture plays; empty for the first.
+    const std::string& chosen_cue() const { return chosen_cue_; }
+    void choose_cue(const std::string& cue) { chosen_cue_ = cue; }
+    /// Sets a signal now. A place also turns the switches of the zones that it enters or leaves.
+    void set_signal(const std::string& name, const std::array<double, 3>& value);
+    // The play link: a game that plays along.
+    /// Listens at a port, to this machine only unless `everywhere`. False, with the reason said, if that cannot be.
+    bool listen(int port, bool everywhere = false);
+    void stop_listening();
+    /// Null while nothing is listened to.
+    const LinkReceiver* link() const { return link_.get(); }
+    /// A signal's value now.
+    std::array<double, 3> signal_now(const Signal& signal) const;
     void clear_tape();
+    bool open_tape(const QString& path);
+    bool save_tape(const QString& path);
     const DriveValues& values() const { return values_; }
+    /// All that is played now: the tape, what is live, held dials.
+    const Play& play() const { return *play_; }
+    /// The tape and what is live, without held dials: what was and what will be.
+    std::shared_ptr<const Play> tape_play() const;
+    /// The tape with what is live or being recorded.
+    const Tape& played() const { return live_tape_ != nullptr ? *live_tape_ : finish().tape; }
+    /// Numbers in 0..1 for what is random in play; tests bring their own.
+    void set_random(std::function<double()> random) { random_ = std::move(random); }
 
     // Dials.
     const HeldDials& held() const { return held_; }
     /// Sets a dial's working value; a driven one is held there instead, unsaved.
     void set_dial(const std::string& name, const DialValue& value);
+    /// Puts a dial among the shared ones, in the finish's file of them (asks for one if there is none), or takes it out
+    /// again. Says what was wrong.
+    QString share_dial(const std::string& name, bool shared);
+    /// Takes a shared dial of that file into the finish.
+    bool take_shared(const std::string& name);
+    /// The shared dials in the finish's file of them; empty if there is none.
+    std::vector<Dial> shared_dials() const;
     void let_go(const std::string& name);
     void let_go_all();
 
@@ -166,11 +223,12 @@ public:
     void say(const QString& words);
     const Prompts& prompts() const { return prompts_; }
 
-signals:
+Q_SIGNALS:
     void finish_changed();
     void selection_changed();
     void time_changed();
     void playing_changed();
+    void played_changed();  ///< what is played is another, or another finish
     void stage_changed();
     void stage_came();  ///< what `stage_is_coming` told of is over
     void thumbnails_changed();
@@ -178,6 +236,8 @@ signals:
     void probe_changed();
     void candidates_changed();
     void warnings_changed();
+    void rates_changed();
+    void link_changed();  ///< it listens or not, or something came
     void reading_changed();
     void said(const QString& words);
 
@@ -187,7 +247,19 @@ private:
     void watch_files();
     void adopt(Finish finish, const std::string& path, const Faults& notices);
     bool write_to(const std::string& path);
+    std::string shared_path() const;
+    bool write_shared();
+    void reread_shared();
     void moment_changed();
+    void replay();
+    void add_live(const Tape& events);
+    void drop_live();
+    void merge_live();
+    void end_recording();
+    void take_arrivals();
+    void tell_link_names();
+    void prune_live();
+    bool is_live() const { return playing_ || recording_; }
     void ask();
     void ask_thumbnails();
     void ask_probe();
@@ -219,14 +291,29 @@ private:
     std::vector<PixelPoint> probe_points_;
     Probe probe_;
     Warnings warnings_;
+    std::optional<RateReport> rates_;
+    bool checking_rates_ = false;
     Thumbnails candidates_;
     std::shared_ptr<const CheckedFinish> preview_;
     std::string candidate_words_;
     double time_ = 0;
     bool playing_ = false;
     double last_tick_ = 0;
+    double speed_ = 1;
+    bool looping_ = true;
+    double loop_from_ = 0;
+    double loop_to_ = 0;
+    bool recording_ = false;
+    std::string chosen_cue_;
     HeldDials held_;
     DriveValues values_;
+    std::shared_ptr<const Play> play_;
+    std::shared_ptr<const Tape> live_tape_;  ///< the finish's with what is live; null where that is nothing
+    Tape live_;                              ///< what is live, by itself, as far as it still matters
+    Tape recorded_;                          ///< what was recorded since recording began
+    std::unique_ptr<LinkReceiver> link_;
+    QTimer link_timer_;  ///< fetches what came, also while nothing plays
+    std::function<double()> random_;
     bool interacting_ = false;
     QString reading_;
     double reading_share_ = 0;

@@ -21,6 +21,8 @@ void Session::adopt(Finish finish, const std::string& path, const Faults& notice
     selected_.clear();
     shown_.clear();
     held_.clear();
+    recording_ = false;
+    live_ = recorded_ = Tape();
     thumbnails_.clear();
     stage_ = StagePicture();
     time_ = 0;
@@ -66,6 +68,9 @@ bool Session::write_to(const std::string& path) {
             for (std::string* file : paths_of(ground)) *file = stored_picture_path(path, picture_path(path_, *file));
         }
     }
+    if (!moved.shared_dials.empty() && path != path_)
+        moved.shared_dials = stored_picture_path(path, picture_path(path_, moved.shared_dials));
+    if (!write_shared()) return false;
     if (Result<Done> done = save_finish(path, moved); !done) {
         say(qs(to_text(done.fault())));
         return false;

@@ -147,6 +147,8 @@ void Session::watch_files() {
             if (QFileInfo::exists(place) && !wanted.contains(place)) wanted.append(place);
         }
     }
+    if (const std::string shared = shared_path(); !shared.empty() && QFileInfo::exists(qs(shared)))
+        wanted.append(QFileInfo(qs(shared)).absoluteFilePath());
     const QStringList watched = files_.files() + files_.directories();
     QStringList gone;
     for (const QString& path : watched) {

@@ -36,6 +36,18 @@ lacquer::Prompts real_prompts() {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the picture"), proposed,
                                             QObject::tr("Pictures (*.png)"));
     };
+    const QString tapes = QObject::tr("Tapes (*.tape)");
+    prompts.tape_to_open = [tapes](const QString& folder) {
+        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Take a tape"), folder, tapes);
+    };
+    prompts.tape_to_save = [tapes](const QString& proposed) {
+        return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the tape"), proposed, tapes);
+    };
+    prompts.shared_dials_file = [](const QString& proposed) {
+        return QFileDialog::getSaveFileName(nullptr, QObject::tr("A file of shared dials, there or new"), proposed,
+                                            QObject::tr("Shared dials (*.dials)"), nullptr,
+                                            QFileDialog::DontConfirmOverwrite);
+    };
     prompts.unsaved_changes = [](const QString& name) {
         const auto answer =
             QMessageBox::question(nullptr, QObject::tr("Lacquer"), QObject::tr("Save the changes to %1?").arg(name),

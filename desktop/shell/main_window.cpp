@@ -14,6 +14,7 @@
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <string_view>
 #include <utility>
 
 #include "core/base/text.h"
@@ -25,6 +26,7 @@
 #include "desktop/grounds/ground_shelf.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/time_rule.h"
 #include "desktop/session/demos.h"
 #include "desktop/session/session.h"
@@ -54,13 +56,17 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
       form_(new FieldForm(this)),
       shelf_(new GroundShelf(session, this)),
       time_rule_(new TimeRule(session, this)),
-      cue_pads_(new CuePads(session, this)),
+      cue_pads_(new CuePads(session, CuePads::Shape::row, this)),
       try_on_(new TryOnSheet(session, this)),
       colour_editor_(new ColourEditor(this)),
       help_card_(new HelpCard(this)) {
     setObjectName(QStringLiteral("main_window"));
     setAcceptDrops(true);
     build_actions();
+    for (const char* screen : {"bench", "rehearse"}) {
+        actions_[screen]->setCheckable(true);
+        top_bar_->add_tab(actions_[screen]);
+    }
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -83,7 +89,11 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     right_column->addWidget(foot());
     columns_->addWidget(right);
     columns_->setStretchFactor(1, 1);
-    column->addWidget(columns_, 1);
+    screens_ = new QStackedWidget(this);
+    screens_->addWidget(columns_);
+    rehearse_ = new RehearseScreen(session_, actions_, this);
+    screens_->addWidget(rehearse_);
+    column->addWidget(screens_, 1);
 
     resize(1280, 800);
     const QByteArray geometry = setting(settings_, "window/geometry").toByteArray();
@@ -97,15 +107,15 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     connect(&session_, &Session::selection_changed, this, &MainWindow::refresh_words);
     connect(&session_, &Session::playing_changed, this, &MainWindow::refresh_words);
     connect(dials_, &DialsView::wants_form, this, [this](const QString& dial) {
-        show_dial_form(*form_, session_, dial.toStdString());
+        show_dial_form(form(), session_, dial.toStdString());
         show_form();
     });
     connect(cue_pads_, &CuePads::wants_form, this, [this](int cue) {
-        show_cue_form(*form_, session_, static_cast<std::size_t>(cue));
+        show_cue_form(form(), session_, static_cast<std::size_t>(cue));
         show_form();
     });
     connect(cue_pads_, &CuePads::wants_cue, this, &MainWindow::add_cue);
-    connect(form_, &FieldForm::closed, this, &MainWindow::close_form);
+    connect_rehearse();
     connect(&session_, &Session::candidates_changed, chooser_, &Chooser::refresh);
     connect(try_on_, &TryOnSheet::taken, ladder_, [this] { ladder_->setFocus(); });
     connect(stage_, &StageView::core_sample_changed, ladder_, &LadderView::set_shows_values);
@@ -116,7 +126,6 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
         dials_->setFocus();
     });
     connect(dials_, &DialsView::wants_colour, this, &MainWindow::edit_dial_colour);
-    connect(form_, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
     connect(filter_, &QLineEdit::textChanged, ladder_, &LadderView::set_filter);
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
@@ -132,6 +141,22 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     refresh_words();
     ladder_->setFocus();
 }
+
+namespace {
+
+// Whether an action works on something that only the bench shows.
+bool is_on_the_bench(const ActionRow& row) {
+    const std::string_view menu = row.menu;
+    const std::string_view id = row.id;
+    if (menu == "Step" || menu == "Coat") return true;
+    for (const std::string_view own : {"cut", "copy", "paste", "mend", "ground_shelf", "ground_page", "replace_ground",
+                                       "add_gradient", "add_curve", "add_marks", "focus_ladder", "focus_dials"}) {
+        if (id == own) return true;
+    }
+    return menu == "Dial" && id != "add_response" && id != "response_page" && id != "let_go" && id != "take_shared";
+}
+
+}  // namespace
 
 QMenu* MainWindow::menu_of(const QString& title) {
     QMenu*& menu = menus_[title];
@@ -159,7 +184,12 @@ void MainWindow::build_actions() {
         action->setToolTip(keys.isEmpty() ? tr(row.tip)
                                           : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
         Q_ASSERT(all.contains(id));
-        connect(action, &QAction::triggered, this, all.value(id));
+        // What is done to what is not in sight would only puzzle.
+        connect(action, &QAction::triggered, this, [this, row, action, work = all.value(id)] {
+            if (rehearses() && is_on_the_bench(row))
+                return session_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->text()));
+            work();
+        });
         addAction(action);
         menu->addAction(action);
         actions_[id] = action;
@@ -249,6 +279,8 @@ void MainWindow::refresh_words() {
     }
     dial_words_->setText(dials);
     refresh_shelf_words();
+    actions_["bench"]->setChecked(!rehearses());
+    actions_["rehearse"]->setChecked(rehearses());
     play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
     actions_["undo"]->setEnabled(session_.history().can_undo());
     actions_["redo"]->setEnabled(session_.history().can_redo());

@@ -27,6 +27,7 @@ class GroundShelf;
 class HelpCard;
 class LineEditor;
 class LadderView;
+class RehearseScreen;
 class Session;
 class StageView;
 class TimeRule;
@@ -49,6 +50,8 @@ public:
     Chooser& chooser() { return *chooser_; }
     ColourEditor& colour_editor() { return *colour_editor_; }
     HelpCard& help_card() { return *help_card_; }
+    RehearseScreen& rehearse() { return *rehearse_; }
+    bool rehearses() const;
 
 protected:
     bool event(QEvent* event) override;
@@ -59,11 +62,16 @@ protected:
 private:
     void build_actions();
     QHash<QString, std::function<void()>> handlers();
+    QHash<QString, std::function<void()>> play_handlers();
     QMenu* menu_of(const QString& title);
     QWidget* ladder_side();
     QWidget* dials_side();
     QWidget* foot();
     void refresh_words();
+    void show_screen(bool rehearse);
+    void connect_rehearse();
+    /// The page of fields of the screen that is shown.
+    FieldForm& form();
     void show_form();
     void close_form();
     void choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none);
@@ -84,6 +92,10 @@ private:
     QWidget* shelf_side();
     void refresh_shelf_words();
     void add_cue();
+    void add_signal();
+    void choose_signal_page();
+    void next_speed();
+    void take_shared_dial();
     void new_from_picture();
     void open_try_on(bool replace);
     void step_back();
@@ -131,6 +143,8 @@ private:
     ColourEditor* colour_editor_;
     HelpCard* help_card_;
     LineEditor* filter_ = nullptr;
+    RehearseScreen* rehearse_ = nullptr;
+    QStackedWidget* screens_ = nullptr;
     QStackedWidget* dial_pages_ = nullptr;
     QSplitter* columns_ = nullptr;
     QSplitter* rows_ = nullptr;

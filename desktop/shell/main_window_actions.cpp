@@ -16,7 +16,7 @@
 #include "desktop/dials/forms.h"
 #include "desktop/grounds/ground_shelf.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/session/demos.h"
 #include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
@@ -37,7 +37,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
     LadderView* l = ladder_;
     DialsView* d = dials_;
     StageView* t = stage_;
-    return {
+    QHash<QString, std::function<void()>> all = {
         {"new_from_picture", [this] { new_from_picture(); }},
         {"history", [this] { show_history(); }},
         {"copy", [this] { copy(); }},
@@ -124,7 +124,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"save_finish_as", [&s] { s.save_as(); }},
         {"finish_page",
          [this] {
-             show_finish_form(*form_, session_);
+             show_finish_form(form(), session_);
              show_form();
          }},
         {"add_picture", [&s] { s.add_picture_asking(); }},
@@ -166,7 +166,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"add_dial", [this] { make_dial(); }},
         {"dial_page",
          [this] {
-             show_dial_form(*form_, session_, dials_->chosen());
+             show_dial_form(form(), session_, dials_->chosen());
              show_form();
          }},
         {"type_value", [d] { d->edit_value(); }},
@@ -183,7 +183,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
              choose_page(
                  names,
                  [this](int i) {
-                     show_response_form(*form_, session_,
+                     show_response_form(form(), session_,
                                         session_.finish().responses[static_cast<std::size_t>(i)].name);
                  },
                  tr("No responses yet: add one (R)"));
@@ -193,31 +193,19 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"frame_back", [&s] { s.step_frames(-1); }},
         {"frame_on", [&s] { s.step_frames(1); }},
         {"to_start", [&s] { s.set_time(0); }},
-        {"cue_1", [this] { cue_pads_->press(0); }},
-        {"cue_2", [this] { cue_pads_->press(1); }},
-        {"cue_3", [this] { cue_pads_->press(2); }},
         {"add_cue", [this] { add_cue(); }},
         {"cue_page",
          [this] {
              QStringList names;
              for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
              choose_page(
-                 names, [this](int i) { show_cue_form(*form_, session_, static_cast<std::size_t>(i)); },
+                 names, [this](int i) { show_cue_form(form(), session_, static_cast<std::size_t>(i)); },
                  tr("No cues yet: add one (C)"));
          }},
         {"clear_tape", [&s] { s.clear_tape(); }},
     };
-}
-
-void MainWindow::show_form() {
-    if (dial_pages_->currentIndex() != form_page) page_before_form_ = dial_pages_->currentIndex();
-    dial_pages_->setCurrentIndex(form_page);
-}
-
-void MainWindow::close_form() {
-    dial_pages_->setCurrentIndex(page_before_form_);
-    if (page_before_form_ == shelf_page) return shelf_->setFocus();
-    dials_->setFocus();
+    all.insert(play_handlers());
+    return all;
 }
 
 void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
@@ -254,37 +242,13 @@ void MainWindow::add_dial() {
     const std::string name = dial.name;
     if (!session_.edit(lacquer::add_dial(session_.finish(), std::move(dial)), tr("Added a dial"))) return;
     dials_->choose(name);
-    show_dial_form(*form_, session_, name);
-    show_form();
-}
-
-void MainWindow::add_response() {
-    Finish changed = session_.finish();
-    Response response;
-    response.name = free_name(changed, "strike");
-    response.kind = "strike";
-    if (!changed.cues.empty()) response.cue = changed.cues.front().name;
-    const std::string name = response.name;
-    changed.responses.push_back(std::move(response));
-    session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
-    show_response_form(*form_, session_, name);
+    show_dial_form(form(), session_, name);
     show_form();
 }
 
 void MainWindow::add_stops(GroundKind kind) {
     session_.add_stops(kind);
     show_ground_page(qs(session_.finish().grounds.back().name));
-}
-
-void MainWindow::add_cue() {
-    Finish changed = session_.finish();
-    CueKind cue;
-    cue.name = changed.cues.empty() ? "hit" : "cue_" + std::to_string(changed.cues.size() + 1);
-    changed.cues.push_back(std::move(cue));
-    const std::size_t index = changed.cues.size() - 1;
-    session_.edit(std::move(changed), tr("Added a cue"));
-    show_cue_form(*form_, session_, index);
-    show_form();
 }
 
 void MainWindow::new_from_picture() {
@@ -304,6 +268,8 @@ void MainWindow::step_back() {
     if (session_.stop_reading()) return;
     if (stage_->step_back()) return;
     if (filter_->isVisible()) return end_filter();
+    if (rehearses() && rehearse_->shows_form()) return close_form();
+    if (rehearses()) return session_.let_go_all();
     if (dial_pages_->currentIndex() == form_page) return close_form();
     if (dial_pages_->currentIndex() == shelf_page) return toggle_shelf();
     session_.let_go_all();

@@ -117,7 +117,7 @@ void MainWindow::mark_objects() {
 void MainWindow::show_ground_page(const QString& ground) {
     const auto& grounds = session_.finish().grounds;
     const auto open = [this](std::size_t index) {
-        show_ground_form(*form_, session_, index);
+        show_ground_form(form(), session_, index);
         show_form();
     };
     const std::string name = ground.isEmpty() && shelf_->isVisible() ? shelf_->chosen() : ground.toStdString();

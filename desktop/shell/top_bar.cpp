@@ -1,5 +1,6 @@
 #include "desktop/shell/top_bar.h"
 
+#include <QAction>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
@@ -61,6 +62,27 @@ void TopBar::add_menu(const QString& title, QMenu* menu) {
     row_->insertWidget(row_->count() - 1, button);
 }
 
+void TopBar::add_tab(QAction* action) {
+    auto* button = new QPushButton(action->text(), this);
+    button->setObjectName(QStringLiteral("tab_") + action->objectName());
+    button->setToolTip(action->toolTip());
+    button->setCheckable(true);
+    button->setChecked(action->isChecked());
+    button->setFlat(true);
+    button->setFocusPolicy(Qt::TabFocus);
+    button->setStyleSheet(
+        QStringLiteral("QPushButton { border: none; border-bottom: 2px solid transparent; background: transparent;"
+                       " padding: 11px 4px; margin: 0 5px; color: %1; }"
+                       "QPushButton:hover, QPushButton:focus { color: %2; }"
+                       "QPushButton:checked { color: %2; border-bottom: 2px solid %3; }")
+            .arg(theme::quiet.name(), theme::text.name(), theme::vermilion.name()));
+    connect(button, &QPushButton::clicked, action, &QAction::trigger);
+    connect(action, &QAction::toggled, button, &QPushButton::setChecked);
+    if (tabs_ == 0) row_->insertSpacing(row_->count() - 1, 14);
+    row_->insertWidget(row_->count() - 1, button);
+    ++tabs_;
+}
+
 void TopBar::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), theme::panel);
@@ -78,11 +100,10 @@ void TopBar::paintEvent(QPaintEvent*) {
     const QString facts = reads ? tr("reading %1 · %2 % · Esc stops")
                                       .arg(QFileInfo(session_.reading()).fileName())
                                       .arg(session_.reading_share() * 100, 0, 'f', 0)
-                                : tr("%1 × %2 · %3 · %4 · %5 ms")
+                                : tr("%1 × %2 · %3 · %4 ms")
                                       .arg(session_.finish().frame_width)
                                       .arg(session_.finish().frame_height)
-                                      .arg(qs(counted(step_count(session_.finish()), "step")),
-                                           qs(counted(stage.passes, "pass", "passes")))
+                                      .arg(qs(counted(stage.passes, "pass", "passes")))
                                       .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
     theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(),

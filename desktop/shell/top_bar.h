@@ -3,6 +3,7 @@
 
 #include <QWidget>
 
+class QAction;
 class QHBoxLayout;
 class QMenu;
 
@@ -16,6 +17,8 @@ class TopBar : public QWidget {
 public:
     TopBar(Session& session, QWidget* parent = nullptr);
     void add_menu(const QString& title, QMenu* menu);
+    /// A screen of the window, behind the menus; checked while it is shown.
+    void add_tab(QAction* action);
     /// The line that says what was done last; for tests.
     const QString& notice() const { return notice_; }
 
@@ -26,6 +29,7 @@ private:
     Session& session_;
     QHBoxLayout* row_;
     QString notice_;
+    int tabs_ = 0;
 };
 
 }  // namespace lacquer

@@ -82,6 +82,7 @@ void StageView::mousePressEvent(QMouseEvent* event) {
         if (dragging_ == Dragging::line) line_ = {now.to_picture(mouse_), now.to_picture(mouse_)};
         return;
     }
+    if (rehearses_ && pixel && event->button() == Qt::LeftButton && press_play(*pixel)) return;
     if (zoom_ > 0) dragging_ = Dragging::picture;
 }
 
@@ -116,12 +117,16 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
         case Dragging::camera:
             drag_camera(event);
             break;
+        case Dragging::place:
+            drag_place();
+            break;
         case Dragging::nothing: {
             const bool curtain = session_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by;
             if (!tool_pick_)
                 setCursor(curtain                         ? Qt::SplitHCursor
                           : tool_core_ || !marks_.empty() ? Qt::CrossCursor
                           : tool_camera_                  ? Qt::SizeAllCursor
+                          : !place_near(mouse_).empty()   ? Qt::OpenHandCursor
                                                           : Qt::ArrowCursor);
             const auto pixel = pixel_at(mouse_);
             if ((tool_core_ || !marks_.empty()) && !core_held_ && pixel && pixel != core_) {
@@ -141,7 +146,7 @@ void StageView::mouseReleaseEvent(QMouseEvent*) {
         line_ = {QPointF(0, line_->first.y()), QPointF(size.width() - 1.0, line_->first.y())};
         ask_values();
     }
-    if (dragging_ == Dragging::camera) session_.set_interacting(false);
+    if (dragging_ == Dragging::camera || dragging_ == Dragging::place) session_.set_interacting(false);
     dragging_ = Dragging::nothing;
     update();
 }

@@ -105,6 +105,7 @@ void StageView::paint_picture(QPainter& painter) const {
     if (now.scale() >= values_from_scale) paint_pixel_values(painter, stage, now);
     if (session_.look().safe_area) paint_safe_area(painter);
     if (other != nullptr) paint_curtain(painter);
+    if (rehearses_) paint_play(painter);
     paint_tools(painter);
     if (detail_) paint_detail(painter);
     paint_scene_words(painter);

@@ -42,6 +42,7 @@ StageView::StageView(Session& session, QWidget* parent)
     connect(&session_, &Session::selection_changed, this, repaint);
     connect(&session_, &Session::probe_changed, this, [this] {
         take_pick();
+        take_touch();
         update();
     });
     connect(&session_, &Session::look_changed, this, [this] {
@@ -254,7 +255,7 @@ bool StageView::step_back() {
 void StageView::ask_values() {
     std::vector<PixelPoint> points;
     const QSize size = frame().frame;
-    if ((tool_core_ || !marks_.empty()) && core_) {
+    if ((tool_core_ || !marks_.empty() || touch_) && core_) {
         points.push_back({std::clamp(core_->x(), 0, size.width() - 1), std::clamp(core_->y(), 0, size.height() - 1)});
     }
     const int first = static_cast<int>(points.size());

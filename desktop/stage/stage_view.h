@@ -41,6 +41,10 @@ public:
     /// Dragging turns, moves and brings nearer the camera of the stand-in scene.
     void toggle_camera();
     bool moves_camera() const { return tool_camera_; }
+    /// Clicks play the chosen cue where they are; places of signals are dragged; zones and jolts are seen.
+    void set_rehearses(bool rehearses);
+    /// Where a signal's place stands on the screen; for tests.
+    QPoint place_point(const std::string& signal) const;
     /// The scene whose camera that is; null if there is none. A capture has no camera to move.
     const Ground* stand_in_scene() const;
     /// Turns it by degrees, moves it by shares of the picture's height, or brings it nearer by a factor.
@@ -63,7 +67,7 @@ public:
     TransectView& transect() { return *transect_; }
     StartList& start_list() { return *start_list_; }
 
-signals:
+Q_SIGNALS:
     void core_sample_changed(bool on);
     /// A colour that was picked, with three parts in linear light.
     void picked(double red, double green, double blue);
@@ -78,7 +82,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
-    enum class Dragging { nothing, picture, curtain, line, line_end, camera };
+    enum class Dragging { nothing, picture, curtain, line, line_end, camera, place };
     struct Pill {
         QRect area;
         void (StageView::*press)();
@@ -107,6 +111,12 @@ private:
     void paint_detail(QPainter& painter) const;
     void paint_scene_words(QPainter& painter) const;
     void take_pick();
+    bool press_play(QPoint pixel);
+    void take_touch();
+    void drag_place();
+    std::string place_near(QPointF screen) const;
+    void paint_play(QPainter& painter) const;
+    void paint_jolt(QPainter& painter, const std::string& response) const;
     void drag_camera(QMouseEvent* event);
     void paint_notice(QPainter& painter) const;
     void paint_beginning(QPainter& painter) const;
@@ -124,6 +134,13 @@ private:
     std::string marks_;           ///< that clicks on objects change
     std::optional<QPoint> pick_;  ///< clicked, and its object not known yet
     std::optional<QPoint> core_;
+    struct Touch {
+        QPoint pixel;
+        double at = 0;
+    };
+    bool rehearses_ = false;
+    std::optional<Touch> touch_;  ///< clicked to play a cue, and its object not known yet
+    std::string dragged_place_;
     std::optional<std::pair<QPointF, QPointF>> line_;  ///< of the transect, in picture pixels
     std::optional<QPointF> detail_;                    ///< middle of the enlarged detail, in picture pixels
     QPointF mouse_;

@@ -31,7 +31,6 @@ RenderRequest card_of(const std::string& file, const std::string& finish_path) {
         std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(std::move(opened->finish))));
     const Finish& finish = *request.checked->finish;
     request.finish_path = finish_path;
-    request.cues = finish.tape;
     const QSize size =
         QSize(finish.frame_width, finish.frame_height).scaled(picture_width, picture_height, Qt::KeepAspectRatio);
     request.width = std::max(1, size.width());

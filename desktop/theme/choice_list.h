@@ -39,7 +39,7 @@ public:
     QRect choice_area(int choice) const;
     QSize sizeHint() const override;
 
-signals:
+Q_SIGNALS:
     void taken(int choice);
     void moved(int choice);
 

@@ -12,7 +12,7 @@ class LineEditor : public QLineEdit {
 public:
     using QLineEdit::QLineEdit;
 
-signals:
+Q_SIGNALS:
     void dismissed();
 
 protected:

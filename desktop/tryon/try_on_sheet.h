@@ -32,7 +32,7 @@ public:
     QRect candidate_area(int candidate) const;
     QWidget* grid_viewport() const;
 
-signals:
+Q_SIGNALS:
     void taken(const QString& step);
 
 protected:

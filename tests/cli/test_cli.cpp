@@ -119,3 +119,24 @@ TEST_CASE("explain follows a finish from formulas to strips") {
 TEST_CASE("there is no Qt in the program") {
     CHECK(test::run_command("ldd '" + test::program_folder() + "/lacquer-cli' | grep -ci qt").output == "0\n");
 }
+
+TEST_CASE("the page about responses is what the program says of them") {
+    const auto told = test::run_command(test::program_folder() + "/lacquer-cli responses");
+    CHECK(told.code == 0);
+    CHECK(told.output == test::read_file(LACQUER_SOURCE "/docs/responses.md"));
+    CHECK(test::run_command(test::program_folder() + "/lacquer-cli responses strike").code == 1);
+}
+
+TEST_CASE("what moves is printed over time, by its own tape or another") {
+    const std::string verb = test::program_folder() + "/lacquer-cli values ";
+    const auto own = test::run_command(verb + test::demo_path("ailing-crab") + " --frames 10");
+    REQUIRE(own.code == 0);
+    CHECK(own.output.starts_with("seconds,health,ebb,vigour\n0,100,1,1\n"));
+    CHECK(std::count(own.output.begin(), own.output.end(), '\n') == 82);
+    const auto jolted = test::run_command(verb + test::demo_path("squall-strike") + " --frames 2 --tape " +
+                                          LACQUER_SOURCE + "/demo/tapes/gale-night.tape");
+    CHECK(jolted.output.find(",0 0,") != std::string::npos);  // the jolt has two numbers
+    CHECK(std::count(jolted.output.begin(), jolted.output.end(), '\n') == 22);
+    for (const char* wrong : {"--frames 0 ", "--frames many ", "--tape nowhere.tape "})
+        CHECK(test::run_command(verb + wrong + test::demo_path("ailing-crab")).code == 1);
+}

@@ -16,6 +16,9 @@ BenchWindow::BenchWindow(const std::string& path) {
     prompts.finish_to_save = [this](const QString&) { return to_save; };
     prompts.picture_to_add = [this](const QString&) { return to_add; };
     prompts.picture_to_save = [this](const QString&) { return to_save; };
+    prompts.tape_to_open = [this](const QString&) { return to_open; };
+    prompts.tape_to_save = [this](const QString&) { return to_save; };
+    prompts.shared_dials_file = [this](const QString&) { return to_save; };
     prompts.unsaved_changes = [this](const QString&) {
         ++questions;
         return unsaved;

@@ -77,7 +77,6 @@ QImage reference(const Finish& finish, const std::string& path) {
         request.finish_path = path;
         request.steps = {""};
         request.time = 0.25;
-        request.cues = finish.tape;
         Result<Frame> frame = renderer.render(request, Cancel());
         REQUIRE(frame);
         return std::move(frame->steps.front());

@@ -51,29 +51,29 @@ TEST_CASE("a pressed cue closes the edge in and opens it again; a second one tak
                QPoint(pads.strength_area(0).right(), pads.strength_area(0).center().y()));
     CHECK(bench.session().finish().cues[0].strength == 1);
     bench.click(&pads, pads.pad_area(0).topLeft() + QPoint(20, 10));
-    REQUIRE(bench.session().finish().tape.size() == 1);
-    CHECK(bench.session().finish().tape[0] == Cue{"hit", 1, 1});
+    REQUIRE(bench.session().finish().tape.cues.size() == 1);
+    CHECK(bench.session().finish().tape.cues[0] == Cue{"hit", 1, 1, 20});
     bench.session().set_time(1.2);
     CHECK(qRed(bench.stage_pixel(8, 8)) > qRed(rest) + 40);
     const double radius = setting_from(bench.session().values().at("radius"))[0];
     bench.key(Qt::Key_1);
-    CHECK(bench.session().finish().tape.size() == 2);
+    CHECK(bench.session().finish().tape.cues.size() == 2);
     CHECK(setting_from(bench.session().values().at("radius"))[0] == radius);
     bench.session().set_time(4);
     CHECK(bench.stage_pixel(8, 8) == rest);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().tape.size() == 1);
+    CHECK(bench.session().finish().tape.cues.size() == 1);
 }
 
 TEST_CASE("a cue on the rule is chosen and taken off the tape") {
     BenchWindow bench(test::demo_path());
     TimeRule& rule = bench.window().time_rule();
-    const Cues before = bench.session().finish().tape;
+    const Cues before = bench.session().finish().tape.cues;
     bench.click(&rule, QPoint(rule.x_of(before[1].at), 17));
     rule.setFocus();
     bench.key(Qt::Key_Delete);
-    REQUIRE(bench.session().finish().tape.size() == before.size() - 1);
-    CHECK(bench.session().finish().tape[1] == before[2]);
+    REQUIRE(bench.session().finish().tape.cues.size() == before.size() - 1);
+    CHECK(bench.session().finish().tape.cues[1] == before[2]);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().tape == before);
+    CHECK(bench.session().finish().tape.cues == before);
 }

@@ -64,7 +64,9 @@ TEST_CASE("Escape leaves all as it was; arrow keys and the mouse move along") {
 TEST_CASE("a step's operation is replaced, keeping the arguments that carry over") {
     BenchWindow bench(test::demo_path());
     Finish finish = bench.session().finish();
-    finish.coats[1].steps[1].formula = "gaussian_blur(scene, 12)";
+    for (Step& step : finish.coats[1].steps) {
+        if (step.name == "blurred") step.formula = "gaussian_blur(scene, 12)";
+    }
     bench.session().edit(std::move(finish), QStringLiteral("a Gaussian"));
     bench.session().select("blurred");
     bench.key(Qt::Key_T, Qt::ShiftModifier);

@@ -1,4 +1,5 @@
 // Responses against values worked out by hand (plain arithmetic, no source).
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
@@ -23,10 +24,10 @@ Response strike() {
 }
 
 double at(const Response& response, double time, const Cues& cues = {}) {
-    return response_value(response, {time, cues});
+    return make_answerer(response, {cues, {}})(time).value[0];
 }
 double presence(const Response& response, double time, const Cues& cues) {
-    return response_presence(response, {time, cues});
+    return make_answerer(response, {cues, {}})(time).presence;
 }
 
 }  // namespace
@@ -146,22 +147,38 @@ TEST_CASE("wrong kinds and arguments are named, with the nearest right one") {
     REQUIRE(argument.size() == 1);
     CHECK(argument[0].id == "drive.argument");
     CHECK(argument[0].mend == "did you mean rise?");
-    CHECK(check_response({"b", "strike", "", {{"rise", std::string("long")}}}).size() == 1);
+    CHECK(check_response({"b", "strike", "", {{"rise", PathKeys()}}}).size() == 1);
     CHECK(check_response({"b", "wave", "", {{"shape", std::string("cosine")}}}).size() == 1);
-    CHECK(response_value({"b", "strik", "", {}}, {0, {}}) == 0);
+    CHECK(at({"b", "strik", "", {}}, 0) == 0);
+    const Faults easing = check_response({"b", "strike", "", {{"rise_easing", std::string("ease_uot")}}});
+    REQUIRE(easing.size() == 1);
+    CHECK(easing[0].id == "drive.easing");
+    CHECK(easing[0].mend == "did you mean ease_out?");
+    CHECK(easing[0].place.where == "b");
+    CHECK(check_response({"b", "gate", "", {{"when", 1.0}}}).size() == 1);
+    CHECK(check_response({"b", "path", "", {{"keys", 1.0}}}).size() == 1);
 }
 
 TEST_CASE("every kind has words, a value and sensible arguments") {
     for (const ResponseKind& kind : response_kinds()) {
         INFO(kind.name);
         CHECK_FALSE(kind.words.empty());
-        REQUIRE(kind.value != nullptr);
+        REQUIRE(kind.answerer != nullptr);
+        CHECK((kind.width == 1 || kind.width == 2));
+        for (const std::string_view output : kind.outputs) {
+            const auto known = response_outputs();
+            CHECK(std::any_of(known.begin(), known.end(), [&](const OutputSpec& o) { return o.name == output; }));
+        }
         for (const ArgumentSpec& spec : kind.arguments) {
             INFO(spec.name);
             CHECK_FALSE(spec.words.empty());
-            if (spec.choices.empty()) continue;
-            CHECK(std::find(spec.choices.begin(), spec.choices.end(), spec.default_word) != spec.choices.end());
+            CHECK(find_argument(kind, spec.name)->name == spec.name);
+            if (spec.kind == ArgumentKind::easing) CHECK(easing_named(spec.default_word));
+            if (spec.kind != ArgumentKind::word) continue;
+            REQUIRE_FALSE(spec.choices.empty());
+            CHECK(spec.default_word == spec.choices.front());
         }
-        CHECK(std::isfinite(response_value({"x", std::string(kind.name), "", {}}, {1.5, {}})));
+        CHECK(std::isfinite(at({"x", std::string(kind.name), "", {}}, 1.5)));
+        CHECK(std::isfinite(at({"x", std::string(kind.name), "hit", {}}, 1.5, {{"hit", 1.0}})));
     }
 }

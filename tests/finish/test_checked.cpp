@@ -1,6 +1,6 @@
 #include <catch2/catch.hpp>
 
-#include "core/finish/drive_values.h"
+#include "core/finish/play.h"
 #include "tests/support/finishes.h"
 
 using namespace lacquer;
@@ -19,7 +19,7 @@ Dial dial(const std::string& name, double value, const std::string& formula = {}
 }
 
 double driven(const Finish& finish, const std::string& name, double time = 0, const HeldDials& held = {}) {
-    return setting_from(drive_values(*checked(finish), {time, finish.tape}, held).at(name))[0];
+    return setting_from(drive_values(*checked(finish), time, finish.tape, held).at(name))[0];
 }
 
 }  // namespace

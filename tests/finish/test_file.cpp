@@ -23,7 +23,7 @@ Finish full_finish() {
         test::stops_ground("swell", GroundKind::curve, {{0, {0, 0, 0, 1}}, {0.25, {-2, 0, 0, 1}}})};
     finish.grounds[1].data = true;
     finish.grounds[1].sampling = {Wrap::mirror, Filter::nearest};
-    finish.cues = {{"hit", 0.35, Extra::object()}};
+    finish.cues = {{"hit", 0.35}};
     finish.responses = {{"blow", "strike", "hit", {{"rest", 0.1}, {"rise_easing", std::string("ease")}}}};
     for (const DialKind kind : {DialKind::number, DialKind::integer, DialKind::toggle, DialKind::colour}) {
         Dial dial;
@@ -41,7 +41,7 @@ Finish full_finish() {
     finish.coats[0].folded = true;
     finish.coats[0].note = "a note";
     finish.coats[0].steps[1].on = false;
-    finish.tape = {{"hit", 0.25, 0.5}, {"hit", 1.5, 1}};
+    finish.tape.cues = {{"hit", 0.25, 0.5}, {"hit", 1.5, 1}};
     return finish;
 }
 

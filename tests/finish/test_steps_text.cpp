@@ -46,7 +46,7 @@ TEST_CASE("a coat comes as a coat") {
     REQUIRE(pasted);
     REQUIRE(pasted->finish.coats.size() == 3);
     CHECK(pasted->finish.coats[1].name == "Brine");
-    CHECK(pasted->finish.coats[1].steps.size() == 6);
+    CHECK(pasted->finish.coats[1].steps.size() == 8);
 }
 
 TEST_CASE("lines typed by hand are steps") {

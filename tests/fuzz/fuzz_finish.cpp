@@ -22,7 +22,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     request.checked =
         std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
     request.finish_path = "/nonexistent/fuzz.lacquer";
-    request.cues = opened->finish.tape;
     request.time = 0.5;
     request.width = 5;
     request.height = 3;

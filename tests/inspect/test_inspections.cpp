@@ -19,7 +19,6 @@ Warnings warnings_of(const Finish& finish, const std::string& path = {}) {
     RenderRequest request;
     request.checked = test::checked(finish);
     request.finish_path = path;
-    request.cues = finish.tape;
     for (const CheckedStep& step : request.checked->steps) {
         INFO(step.name);
         if (step.fault) FAIL(to_text(*step.fault));
@@ -135,7 +134,7 @@ TEST_CASE("what other steps change is not laid on a dial that begins clean") {
 TEST_CASE("a sweep whose range is widened takes along the response that drives it") {
     const std::string cut = "vec4(scene.rgb, step(amount - 0.04, value_noise(uv * 40)))";
     Finish late = with_dial(with_scene(finish_of({{"gone", cut}})), "amount", 0, 0.95, "burn");
-    late.cues.push_back({"hit", 0.8, Extra::object()});
+    late.cues.push_back({"hit"});
     late.responses.push_back(response("burn", "sweep", {{"from", 0.0}, {"to", 0.95}, {"seconds", 2.0}}));
     const Finish whole = mended(late, "inspect.unclean-end", "amount");
     CHECK(std::get<double>(whole.responses[0].settings.at("to")) == find_dial(whole, "amount")->most);
@@ -143,8 +142,8 @@ TEST_CASE("a sweep whose range is widened takes along the response that drives i
 
 TEST_CASE("it snaps: a value that jumps when a hit lands") {
     Finish finish = with_dial(finish_of({{"a", "uv.x * amount"}}), "amount", 0, 1, "blow");
-    finish.cues.push_back({"hit", 0.8, Extra::object()});
-    finish.tape.push_back({"hit", 1.0, 1.0});
+    finish.cues.push_back({"hit"});
+    finish.tape.cues.push_back({"hit", 1.0, 1.0});
     finish.responses.push_back(
         response("blow", "strike", {{"rest", 0.0}, {"least", 0.5}, {"most", 1.0}, {"rise", 0.0}, {"fall", 1.0}}));
     const Finish better = mended(finish, "inspect.jump", "amount");
@@ -153,7 +152,7 @@ TEST_CASE("it snaps: a value that jumps when a hit lands") {
 
 TEST_CASE("two runs fight over one parameter") {
     Finish finish = with_dial(finish_of({{"a", "uv.x * amount"}}), "amount", 0, 2, "blow + echo");
-    finish.cues.push_back({"hit", 0.8, Extra::object()});
+    finish.cues.push_back({"hit"});
     for (const char* name : {"blow", "echo"}) finish.responses.push_back(response(name, "strike", {}));
     const Finish better = mended(finish, "inspect.two-runs", "amount");
     CHECK(find_dial(better, "amount")->formula == "blow");

@@ -21,6 +21,7 @@ Scope scope() {
     known.symbols["on_edge"] = {SymbolKind::step, Type::boolean};
     known.symbols["radius"] = {SymbolKind::dial, Type::number};
     known.symbols["blow"] = {SymbolKind::response, Type::number};
+    known.symbols["blow.presence"] = {SymbolKind::response, Type::number};
     known.symbols["glow_colours"] = {SymbolKind::gradient, Type::vec4};
     known.out_of_reach["later"] = "'later' stands further down";
     return known;

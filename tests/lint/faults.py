@@ -5,7 +5,7 @@ import re
 import sys
 
 root = pathlib.Path(sys.argv[1])
-ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|ground|cli)\.[a-z-]+)"')
+ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|ground|link|cli)\.[a-z-]+)"')
 
 
 def ids(*folders):

@@ -15,8 +15,9 @@ constexpr int side = 120;
 
 // A demo with dials held at these values, drawn small.
 Picture drawn(const std::string& name, const HeldDials& held, const std::string& step = "", double time = 0,
-              int width = side, int height = side) {
+              int width = side, int height = side, const std::shared_ptr<const Tape>& tape = nullptr) {
     RenderRequest request;
+    request.tape = tape;
     request.checked = test::checked(test::demo_named(name));
     for (const CheckedStep& known : request.checked->steps) {
         if (known.fault) FAIL(known.name << ": " << to_text(*known.fault));
@@ -184,8 +185,10 @@ TEST_CASE("a broken mirror of amplitude 0 is the picture") {
 }
 
 TEST_CASE("a blink repeats every pi over its speed, and depth and rate of a pulse leave each other alone") {
-    const auto seen = [](double speed, double time) {
-        return drawn("blink-and-pulse", {{"speed", {speed}}}, "seen", time, 4, 4).data[0];
+    // Its own tape switches both off and on.
+    const auto untouched = std::make_shared<const Tape>();
+    const auto seen = [&](double speed, double time) {
+        return drawn("blink-and-pulse", {{"speed", {speed}}}, "seen", time, 4, 4, untouched).data[0];
     };
     for (const double speed : {1.0, 3.0, 7.5}) {
         for (const double time : {0.1, 0.37, 1.2}) {
@@ -193,8 +196,8 @@ TEST_CASE("a blink repeats every pi over its speed, and depth and rate of a puls
             CHECK(seen(speed, time) == Approx(std::fabs(std::sin(speed * time))).margin(1e-4));
         }
     }
-    const auto share = [](double depth, double rate, double time) {
-        return drawn("blink-and-pulse", {{"depth", {depth}}, {"rate", {rate}}}, "share", time, 4, 4).data[0];
+    const auto share = [&](double depth, double rate, double time) {
+        return drawn("blink-and-pulse", {{"depth", {depth}}, {"rate", {rate}}}, "share", time, 4, 4, untouched).data[0];
     };
     CHECK(share(0.5, 2, 0.25) == Approx(0.5).margin(1e-5));
     CHECK(share(1, 2, 0.25) == Approx(1).margin(1e-5));

@@ -45,7 +45,7 @@ TEST_CASE("the demo is the same picture by strips and by shaders, at rest to the
     request.frame_width = 320;
     request.frame_height = 180;
     request.steps = {"", "rim", "torn", "slip", "blurred", "light"};
-    request.cues = {{"hit", 0.1, 0.8}};
+    request.tape = std::make_shared<const Tape>(Tape{{{"hit", 0.1, 0.8}}, {}});
     request.time = 0.4;
     // A place to read that lies on the edge of 1/256 pixel may be rounded the other way.
     CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-3F) < 0.002);

@@ -18,7 +18,7 @@ RenderRequest request_for(const Finish& finish, int width, int height, double ti
     request.frame_width = width;
     request.frame_height = height;
     request.time = time;
-    request.cues = std::move(cues);
+    request.tape = std::make_shared<const Tape>(Tape{std::move(cues), {}});
     request.steps = {""};
     return request;
 }

@@ -36,7 +36,6 @@ TEST_CASE("every demo draws without a fault over its whole length") {
             if (step.fault) FAIL(step.name << ": " << to_text(*step.fault));
         }
         request.finish_path = test::demo_path(name);
-        request.cues = finish.tape;
         request.width = finish.frame_width / 8;
         request.height = finish.frame_height / 8;
         for (int i = 0; i <= 6; ++i) {

@@ -41,7 +41,6 @@ DrawnStep draw(const Finish& finish, const std::string& step, int width, int hei
     RenderRequest request;
     request.checked = checked(finish);
     request.time = time;
-    request.cues = finish.tape;
     request.frame_width = width;
     request.frame_height = height;
     request.steps = {step};

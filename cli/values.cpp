@@ -1,0 +1,80 @@
+// lacquer-cli values FILE: what everything that moves is worth over time, as lines of comma-separated values.
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "cli/arguments.h"
+#include "cli/verbs.h"
+#include "core/base/text.h"
+#include "core/finish/file.h"
+#include "core/finish/play.h"
+#include "core/finish/tape_file.h"
+
+namespace lacquer::cli {
+
+namespace {
+
+// Driven dials, responses and signals, in the order of the finish.
+std::vector<std::string> names_of(const Finish& finish) {
+    std::vector<std::string> names;
+    for (const Signal& signal : finish.signals) names.push_back(signal.name);
+    for (const Response& response : finish.responses) names.push_back(response.name);
+    for (const Dial& dial : finish.dials) {
+        if (!dial.formula.empty()) names.push_back(dial.name);
+    }
+    return names;
+}
+
+std::string numbers_text(const Value& value) {
+    const DialValue numbers = setting_from(value);
+    std::string text = shortest_number(numbers[0]);
+    for (int part = 1; part < width_of(value.type); ++part)
+        text += " " + shortest_number(numbers[static_cast<std::size_t>(part)]);
+    return text;
+}
+
+}  // namespace
+
+Result<Done> values(Arguments& arguments) {
+    Result<std::optional<std::string>> tape_path = arguments.option("--tape");
+    if (!tape_path) return tape_path.fault();
+    Result<std::optional<std::string>> rate_text = arguments.option("--frames");
+    if (!rate_text) return rate_text.fault();
+    double rate = 60;
+    if (*rate_text) {
+        Result<double> read = parse_option_number("--frames", **rate_text);
+        if (!read) return read.fault();
+        rate = *read;
+    }
+    if (!(rate > 0) || rate > 1000) return usage_fault("cli.number", "--frames takes more than 0, up to 1000", "");
+    const auto catalogue = catalogue_of(arguments);
+    if (!catalogue) return catalogue.fault();
+    Result<std::string> path = arguments.file();
+    if (!path) return path.fault();
+    Result<OpenedFinish> opened = load_finish(*path);
+    if (!opened) return opened.fault();
+    NamedTape tape{"", opened->finish.length, opened->finish.tape};
+    if (*tape_path) {
+        Result<NamedTape> read = load_tape(**tape_path, opened->notices);
+        if (!read) return read.fault();
+        tape = std::move(*read);
+    }
+    for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
+    const std::vector<std::string> names = names_of(opened->finish);
+    const Play play(std::make_shared<const CheckedFinish>(
+                        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), *catalogue)),
+                    tape.tape);
+    fmt::print("seconds");
+    for (const std::string& name : names) fmt::print(",{}", name);
+    fmt::print("\n");
+    const int count = static_cast<int>(std::floor(tape.length * rate + 1e-9)) + 1;
+    for (int i = 0; i < count; ++i) {
+        const DriveValues now = play.values(i / rate);
+        fmt::print("{}", shortest_number(i / rate));
+        for (const std::string& name : names) fmt::print(",{}", numbers_text(now.at(name)));
+        fmt::print("\n");
+    }
+    return Done{};
+}
+
+}  // namespace lacquer::cli

@@ -1,0 +1,29 @@
+// Dials that several finishes read, in a file of their own: changed in one place, they change everywhere.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/finish/finish.h"
+
+namespace lacquer {
+
+/// The dials of such a file (`name.dials`, JSON). Faults: those of `read_whole_file` and of reading JSON, `file.shape`,
+/// `file.format`.
+Result<std::vector<Dial>> load_shared_dials(const std::string& path);
+
+/// Writes them, as `write_whole_file` does. Faults: `file.unwritable`.
+Result<Done> save_shared_dials(const std::string& path, const std::vector<Dial>& dials);
+
+/// The finish with its shared dials as the file has them: those that are not there any more stay as they are and are
+/// its own again; those that are new to it are left out. `notices` tells of them.
+Finish with_shared_dials(Finish finish, const std::vector<Dial>& shared, Faults& notices);
+
+/// The shared dials of a finish, put among those that the file holds already.
+std::vector<Dial> shared_dials_of(const Finish& finish, std::vector<Dial> in_file);
+
+/// Takes a shared dial of the file into the finish. Faults: `edit.name`, `edit.unknown`.
+Result<Finish> take_shared_dial(Finish finish, const std::vector<Dial>& shared, const std::string& name);
+
+}  // namespace lacquer

@@ -1,0 +1,69 @@
+// Listens for a game: takes packets off a socket in a thread of its own, so that no cue waits for a picture.
+#pragma once
+
+#include <atomic>
+#include <cstdint>
+#include <functional>
+#include <memory>
+#include <mutex>
+#include <string>
+#include <thread>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/link/vocabulary.h"
+
+namespace lacquer {
+
+/// What came, with the time at which it did, by the receiver's clock.
+struct LinkArrivals {
+    Tape events;
+    std::vector<LinkUnknown> unknown;  ///< each address once
+};
+
+/// Counts since the beginning.
+struct LinkCounts {
+    std::uint64_t messages = 0;
+    std::uint64_t lost = 0;     ///< by the numbers of packets
+    std::uint64_t junk = 0;     ///< packets that were none
+    std::uint64_t unknown = 0;  ///< messages to addresses that nobody here knows
+    std::uint64_t dropped = 0;  ///< events that nobody fetched in time
+};
+
+class LinkReceiver {
+public:
+    /// Listens at a port of this machine's own address, or with `everywhere` at all addresses. Port 0 is any that is
+    /// free. `clock` gives seconds and is asked on the receiver's thread. Faults: `link.port`.
+    static Result<std::unique_ptr<LinkReceiver>> open(int port, bool everywhere, std::function<double()> clock);
+    ~LinkReceiver();
+    LinkReceiver(const LinkReceiver&) = delete;
+    LinkReceiver& operator=(const LinkReceiver&) = delete;
+
+    int port() const { return port_; }
+    /// The names that are understood from here on; others are answered with the nearest.
+    void set_names(LinkNames names);
+    /// Takes what has come since the last time.
+    LinkArrivals fetch();
+    LinkCounts counts() const;
+
+private:
+    struct Sender;
+    LinkReceiver(int socket, int port, std::function<double()> clock);
+    void serve();
+    void take_packet(std::span<const std::uint8_t> packet, const Sender& from);
+    void answer(const LinkUnknown& unknown, const Sender& to) const;
+
+    int socket_;
+    int wake_;  ///< an event that ends the wait
+    int port_;
+    std::function<double()> clock_;
+    mutable std::mutex mutex_;
+    LinkNames names_;
+    LinkArrivals arrivals_;
+    LinkCounts counts_;
+    std::int64_t last_number_ = 0;
+    std::atomic<bool> stopping_ = false;
+    std::thread thread_;
+};
+
+}  // namespace lacquer

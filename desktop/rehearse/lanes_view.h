@@ -1,0 +1,114 @@
+// What happened and what comes of it, in lanes under one rule for time: cues, signals, driven dials. What they look
+// like is in lanes_paint.cpp, what mouse and keys do in lanes_hands.cpp.
+#pragma once
+
+#include <QAbstractScrollArea>
+#include <QTimer>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/drive/tape_edits.h"
+#include "desktop/rehearse/lane_traces.h"
+#include "desktop/rehearse/time_view.h"
+
+namespace lacquer {
+
+class LineEditor;
+class Session;
+
+class LanesView : public QAbstractScrollArea {
+    Q_OBJECT
+
+public:
+    LanesView(Session& session, QWidget* parent = nullptr);
+    QSize sizeHint() const override { return {1280, 300}; }
+
+    // What the actions do.
+    void show_all_time();
+    void zoom_time(int direction);
+    void delete_chosen();
+    void copy_chosen();
+    void nudge(double seconds);
+    void clear_choice();
+    bool has_choice() const { return !chosen_.empty(); }
+
+    /// For tests: where a moment stands, in pixels of the viewport; where a lane lies; the traces that are painted.
+    int x_of(double seconds) const;
+    QRect lane_area(const std::string& name) const;
+    const LaneTraces& traces() const { return traces_; }
+    const TimeView& view() const { return view_; }
+    const TapeEvents& chosen() const { return chosen_; }
+
+Q_SIGNALS:
+    void wants_dial(const QString& dial);
+    void wants_response(const QString& response);
+    void wants_signal(const QString& signal);
+    void wants_cue(int cue);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void scrollContentsBy(int dx, int dy) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
+
+private:
+    enum class Kind { cues, signal, dial, response };
+    struct Lane {
+        Kind kind = Kind::cues;
+        std::string name;
+        int top = 0;  ///< within all lanes, before scrolling
+        int height = 0;
+    };
+    enum class Drag { nothing, time, loop, pan, events, box };
+
+    void rebuild();
+    void retrace();
+    void follow_time();
+    QRect area_of(const Lane& lane) const;
+    const Lane* lane_at(QPoint point) const;
+    int event_at(QPoint point, TapeEvent& event) const;
+    double level_y(const Lane& lane, const LaneTrace& trace, double value) const;
+    QString words_of(const Lane& lane) const;
+    QString chosen_words() const;
+    void press_lane(QMouseEvent* event, const Lane& lane);
+    void press_plot(QMouseEvent* event);
+    void drag_events(QMouseEvent* event);
+    void take_tape(EditedTape edited, const QString& what, bool dragging);
+    void type_chosen();
+    void take_typed();
+
+    void paint_rule(QPainter& painter) const;
+    void paint_lane(QPainter& painter, const Lane& lane) const;
+    void paint_cues(QPainter& painter, const QRect& area) const;
+    void paint_changes(QPainter& painter, const Lane& lane, const QRect& area) const;
+    void paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace) const;
+    void paint_now(QPainter& painter) const;
+
+    Session& session_;
+    LineEditor* typed_;
+    TimeView view_;
+    double length_ = 0;  ///< that the view was made for
+    std::string document_;
+    std::vector<Lane> lanes_;
+    std::set<std::string> opened_;
+    std::set<std::string> closed_;
+    std::string named_;  ///< the lane whose name was pressed last
+    LaneTraces traces_;
+    TapeEvents chosen_;
+    Drag drag_ = Drag::nothing;
+    QPoint drag_from_;
+    QPoint mouse_;
+    Tape tape_before_;
+    TapeEvents chosen_before_;
+    double loop_from_ = 0;
+    QTimer live_timer_;
+};
+
+}  // namespace lacquer

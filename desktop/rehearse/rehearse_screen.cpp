@@ -1,0 +1,188 @@
+#include "desktop/rehearse/rehearse_screen.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "desktop/dials/field_form.h"
+#include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/lanes_view.h"
+#include "desktop/rehearse/rates_view.h"
+#include "desktop/rehearse/signal_faders.h"
+#include "desktop/session/session.h"
+#include "desktop/shell/panel.h"
+#include "desktop/theme/theme.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr int side_width = 400;
+constexpr int hands_page = 0;
+constexpr int form_page = 1;
+
+QLabel* title(QWidget* parent, const QString& words, const QString& beside) {
+    QLabel* label = quiet_label(parent);
+    label->setText(QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;%3").arg(theme::text.name(), words, beside));
+    return label;
+}
+
+}  // namespace
+
+RehearseScreen::RehearseScreen(Session& session, const QHash<QString, QAction*>& actions, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      actions_(actions),
+      pads_(new CuePads(session, CuePads::Shape::grid, this)),
+      faders_(new SignalFaders(session, this)),
+      lanes_(new LanesView(session, this)),
+      rates_(new RatesView(session, this)),
+      form_(new FieldForm(this, true)),
+      columns_(new QSplitter(Qt::Horizontal, this)),
+      side_(new QStackedWidget(this)) {
+    setObjectName(QStringLiteral("rehearse"));
+    form_->setObjectName(QStringLiteral("play_form"));
+    auto* rows = new QSplitter(Qt::Vertical, this);
+    rows->setHandleWidth(1);
+    rows->setChildrenCollapsible(false);
+    columns_->setHandleWidth(1);
+    columns_->setChildrenCollapsible(false);
+    side_->addWidget(hands());
+    auto* page = new QScrollArea(side_);
+    page->setWidget(form_);
+    page->setWidgetResizable(true);
+    page->setFrameShape(QFrame::NoFrame);
+    side_->addWidget(page);
+    side_->setMinimumWidth(300);
+    columns_->addWidget(side_);
+    rows->addWidget(columns_);
+    rows->addWidget(below());
+    rows->setStretchFactor(0, 1);
+    rows->setSizes({440, 320});
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(rows);
+    connect(&session_, &Session::playing_changed, this, &RehearseScreen::refresh_words);
+    connect(&session_, &Session::finish_changed, this, &RehearseScreen::refresh_words);
+    connect(&session_, &Session::link_changed, this, &RehearseScreen::refresh_link);
+    refresh_link();
+    refresh_words();
+}
+
+void RehearseScreen::take_stage(QWidget* stage) {
+    columns_->insertWidget(0, stage);
+    columns_->setStretchFactor(0, 1);
+    columns_->setSizes({std::max(320, width() - side_width), side_width});
+}
+
+QWidget* RehearseScreen::hands() {
+    auto* page = new QWidget(this);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(12, 8, 12, 8);
+    column->setSpacing(8);
+    column->addWidget(title(page, tr("Cues"), tr("press, or click in the picture")));
+    column->addWidget(pads_);
+    column->addSpacing(4);
+    auto* signals_row = new QHBoxLayout;
+    signals_row->addWidget(title(page, tr("Signals"), {}), 1);
+    signals_row->addWidget(panel_button(page, actions_["add_signal"], tr("+ Signal")));
+    column->addLayout(signals_row);
+    column->addWidget(faders_);
+    column->addSpacing(4);
+    auto* rates_row = new QHBoxLayout;
+    rates_row->addWidget(title(page, tr("Frame-rate check"), {}), 1);
+    rates_row->addWidget(panel_button(page, actions_["check_rates"], tr("Check")));
+    column->addLayout(rates_row);
+    column->addWidget(rates_);
+    column->addSpacing(4);
+    auto* link_row = new QHBoxLayout;
+    link_row->addWidget(title(page, tr("Play link"), {}), 1);
+    listen_ = panel_button(page, actions_["listen"], {});
+    link_row->addWidget(listen_);
+    column->addLayout(link_row);
+    link_words_ = quiet_label(page);
+    link_words_->setObjectName(QStringLiteral("link_words"));
+    link_words_->setWordWrap(true);
+    column->addWidget(link_words_);
+    column->addStretch(1);
+    auto* scroll = new QScrollArea(side_);
+    scroll->setWidget(page);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    return scroll;
+}
+
+QWidget* RehearseScreen::below() {
+    auto* below = new QWidget(this);
+    auto* column = new QVBoxLayout(below);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    QHBoxLayout* row = nullptr;
+    QWidget* head = panel_header(below, row);
+    play_ = panel_button(head, actions_["play"], {});
+    play_->setObjectName(QStringLiteral("rehearse_play"));
+    play_->setFixedWidth(104);
+    row->addWidget(play_);
+    record_ = panel_button(head, actions_["record"], {});
+    row->addWidget(record_);
+    loop_ = panel_button(head, actions_["loop"], {});
+    row->addWidget(loop_);
+    slow_ = panel_button(head, actions_["slow_motion"], {});
+    row->addWidget(slow_);
+    time_words_ = quiet_label(head);
+    row->addWidget(time_words_, 1);
+    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses  Shift+R")));
+    row->addWidget(panel_button(head, actions_["open_tape"], tr("Take a tape")));
+    row->addWidget(panel_button(head, actions_["save_tape"], tr("Save the tape")));
+    column->addWidget(head);
+    column->addWidget(lanes_, 1);
+    below->setMinimumHeight(140);
+    return below;
+}
+
+void RehearseScreen::refresh_words() {
+    play_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
+    record_->setText(session_.recording() ? tr("● Recording") : tr("Record"));
+    loop_->setText(session_.looping() ? tr("Loop on") : tr("Loop off"));
+    slow_->setText(session_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / session_.speed())));
+    const Tape& tape = session_.finish().tape;
+    QString words = tr("%1 on the tape").arg(qs(counted(tape.cues.size(), "cue")));
+    if (!tape.changes.empty()) words += tr(", %1").arg(qs(counted(tape.changes.size(), "change")));
+    if (session_.playing() && !session_.recording()) words += tr(" · pads play live");
+    time_words_->setText(words);
+}
+
+void RehearseScreen::refresh_link() {
+    const LinkReceiver* link = session_.link();
+    listen_->setText(link != nullptr ? tr("Stop listening") : tr("Listen to a game"));
+    if (link == nullptr) {
+        link_words_->setText(tr("a game can send cues, signals and dials as Open Sound Control"));
+        return;
+    }
+    const LinkCounts counts = link->counts();
+    QString words = tr("port %1 · %2").arg(link->port()).arg(qs(counted(counts.messages, "message")));
+    const auto add = [&](std::uint64_t count, const QString& what) {
+        if (count > 0) words += tr(" · %1 %2").arg(count).arg(what);
+    };
+    add(counts.lost, tr("packets lost"));
+    add(counts.unknown, tr("unknown"));
+    add(counts.junk, tr("unreadable"));
+    add(counts.dropped, tr("too many"));
+    link_words_->setText(words);
+}
+
+void RehearseScreen::show_form(bool shown) {
+    side_->setCurrentIndex(shown ? form_page : hands_page);
+    if (shown) form_->focus_first();
+}
+
+bool RehearseScreen::shows_form() const { return side_->currentIndex() == form_page; }
+
+}  // namespace lacquer

@@ -1,0 +1,70 @@
+// Dials that several finishes share, in a file of their own.
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/finish/file.h"
+#include "core/finish/shared_dials.h"
+#include "desktop/session/session.h"
+
+namespace lacquer {
+
+std::string Session::shared_path() const {
+    return finish().shared_dials.empty() ? std::string() : picture_path(path_, finish().shared_dials);
+}
+
+std::vector<Dial> Session::shared_dials() const {
+    if (finish().shared_dials.empty()) return {};
+    Result<std::vector<Dial>> read = load_shared_dials(shared_path());
+    return read ? std::move(*read) : std::vector<Dial>();
+}
+
+QString Session::share_dial(const std::string& name, bool shared) {
+    Finish changed = finish();
+    if (shared && changed.shared_dials.empty()) {
+        QString path = prompts_.shared_dials_file(qs(path_.empty() ? "shared.dials" : path_));
+        if (path.isEmpty()) return tr("It stays a dial of this finish alone");
+        if (!path.endsWith(QStringLiteral(".dials"))) path += QStringLiteral(".dials");
+        changed.shared_dials = stored_picture_path(path_, path.toStdString());
+    }
+    for (Dial& dial : changed.dials) {
+        if (dial.name == name) dial.shared = shared;
+    }
+    edit(std::move(changed),
+         shared ? tr("%1 is shared; its value goes to the file when the finish is saved").arg(qs(shown_name(name)))
+                : tr("%1 is a dial of this finish alone").arg(qs(shown_name(name))));
+    return {};
+}
+
+bool Session::take_shared(const std::string& name) {
+    return edit(take_shared_dial(finish(), shared_dials(), name),
+                tr("Took the shared dial %1").arg(qs(shown_name(name))));
+}
+
+bool Session::write_shared() {
+    const bool any = std::any_of(finish().dials.begin(), finish().dials.end(), [](const Dial& d) { return d.shared; });
+    if (!any || finish().shared_dials.empty()) return true;
+    const std::vector<Dial> there = shared_dials();
+    const std::vector<Dial> now = shared_dials_of(finish(), there);
+    if (now == there) return true;
+    if (Result<Done> done = save_shared_dials(shared_path(), now); !done) {
+        say(qs(to_text(done.fault())));
+        return false;
+    }
+    return true;
+}
+
+void Session::reread_shared() {
+    if (finish().shared_dials.empty()) return;
+    const Result<std::vector<Dial>> read = load_shared_dials(shared_path());
+    if (!read) return;
+    Faults notices;
+    Finish changed = with_shared_dials(finish(), *read, notices);
+    if (changed == finish()) return;
+    // What is saved there is saved: it is no change of this finish's own.
+    const bool was_edited = edited();
+    edit(std::move(changed), tr("The shared dials were changed elsewhere"));
+    if (!was_edited) saved_ = history_.now();
+    emit finish_changed();
+}
+
+}  // namespace lacquer

@@ -1,0 +1,195 @@
+// The rehearse screen within the window, and the actions of play.
+#include <QAction>
+#include <QSplitter>
+#include <QStackedWidget>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "desktop/dials/dials_view.h"
+#include "desktop/dials/field_form.h"
+#include "desktop/dials/forms.h"
+#include "desktop/grounds/ground_shelf.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/lanes_view.h"
+#include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/rehearse/signal_faders.h"
+#include "desktop/session/session.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/settings.h"
+#include "desktop/stage/stage_view.h"
+
+namespace lacquer {
+
+QHash<QString, std::function<void()>> MainWindow::play_handlers() {
+    Session& s = session_;
+    QHash<QString, std::function<void()>> all = {
+        {"bench", [this] { show_screen(false); }},
+        {"rehearse", [this] { show_screen(true); }},
+        {"record", [&s] { s.set_recording(!s.recording()); }},
+        {"loop", [&s] { s.set_looping(!s.looping()); }},
+        {"slow_motion", [this] { next_speed(); }},
+        {"all_time", [this] { rehearse_->lanes().show_all_time(); }},
+        {"time_nearer", [this] { rehearse_->lanes().zoom_time(1); }},
+        {"time_farther", [this] { rehearse_->lanes().zoom_time(-1); }},
+        {"listen",
+         [this] {
+             if (session_.link() != nullptr) return session_.stop_listening();
+             const bool everywhere = setting(settings_, "link/everywhere").toBool();
+             session_.listen(setting(settings_, "link/port").toInt(), everywhere);
+         }},
+        {"check_rates", [&s] { s.check_rates(); }},
+        {"add_signal", [this] { add_signal(); }},
+        {"signal_page", [this] { choose_signal_page(); }},
+        {"take_shared", [this] { take_shared_dial(); }},
+        {"open_tape",
+         [&s] {
+             const QString path = s.prompts().tape_to_open(qs(s.path()));
+             if (!path.isEmpty()) s.open_tape(path);
+         }},
+        {"save_tape",
+         [&s] {
+             QString path = s.prompts().tape_to_save(qs(identifier_from(s.finish().name) + ".tape"));
+             if (path.isEmpty()) return;
+             s.save_tape(path.endsWith(QStringLiteral(".tape")) ? path : path + QStringLiteral(".tape"));
+         }},
+    };
+    for (int i = 0; i < 9; ++i) all[QStringLiteral("cue_%1").arg(i + 1)] = [this, i] { cue_pads_->press(i); };
+    return all;
+}
+
+bool MainWindow::rehearses() const { return screens_ != nullptr && screens_->currentWidget() == rehearse_; }
+
+void MainWindow::show_screen(bool rehearse) {
+    if (rehearse == rehearses()) return refresh_words();
+    // Set before the stage is asked to draw: it has another size there.
+    if (rehearse) {
+        rehearse_->take_stage(stage_);
+    } else {
+        rows_->insertWidget(0, stage_);
+        rows_->setStretchFactor(0, 1);
+    }
+    stage_->show();
+    stage_->set_rehearses(rehearse);
+    screens_->setCurrentIndex(rehearse ? 1 : 0);
+    if (rehearse) {
+        rehearse_->lanes().setFocus();
+    } else {
+        ladder_->setFocus();
+    }
+    refresh_words();
+}
+
+void MainWindow::connect_rehearse() {
+    for (FieldForm* page : {form_, &rehearse_->form()}) {
+        connect(page, &FieldForm::closed, this, &MainWindow::close_form);
+        connect(page, &FieldForm::dragging, this, [this](bool on) { session_.set_interacting(on); });
+        connect(page, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
+    }
+    const auto open = [this](const auto& show) {
+        show();
+        show_form();
+    };
+    connect(&rehearse_->pads(), &CuePads::wants_form, this,
+            [this, open](int cue) { open([&] { show_cue_form(form(), session_, static_cast<std::size_t>(cue)); }); });
+    connect(&rehearse_->pads(), &CuePads::wants_cue, this, &MainWindow::add_cue);
+    const auto signal_page = [this, open](const QString& signal) {
+        open([&] { show_signal_form(form(), session_, signal.toStdString()); });
+    };
+    connect(&rehearse_->faders(), &SignalFaders::wants_form, this, signal_page);
+    connect(&rehearse_->lanes(), &LanesView::wants_signal, this, signal_page);
+    connect(&rehearse_->lanes(), &LanesView::wants_cue, this,
+            [this, open](int cue) { open([&] { show_cue_form(form(), session_, static_cast<std::size_t>(cue)); }); });
+    connect(&rehearse_->lanes(), &LanesView::wants_response, this, [this, open](const QString& response) {
+        open([&] { show_response_form(form(), session_, response.toStdString()); });
+    });
+    connect(&rehearse_->lanes(), &LanesView::wants_dial, this,
+            [this, open](const QString& dial) { open([&] { show_dial_form(form(), session_, dial.toStdString()); }); });
+}
+
+FieldForm& MainWindow::form() { return rehearses() ? rehearse_->form() : *form_; }
+
+void MainWindow::show_form() {
+    if (rehearses()) return rehearse_->show_form(true);
+    if (dial_pages_->currentIndex() != form_page) page_before_form_ = dial_pages_->currentIndex();
+    dial_pages_->setCurrentIndex(form_page);
+}
+
+void MainWindow::close_form() {
+    if (rehearses()) {
+        rehearse_->show_form(false);
+        return rehearse_->lanes().setFocus();
+    }
+    dial_pages_->setCurrentIndex(page_before_form_);
+    if (page_before_form_ == shelf_page) return shelf_->setFocus();
+    dials_->setFocus();
+}
+
+void MainWindow::add_response() {
+    Finish changed = session_.finish();
+    Response response;
+    response.name = free_name(changed, "strike");
+    response.kind = "strike";
+    if (!changed.cues.empty()) response.cue = changed.cues.front().name;
+    const std::string name = response.name;
+    changed.responses.push_back(std::move(response));
+    session_.edit(std::move(changed), tr("Added the response %1; a dial follows it by its name").arg(qs(name)));
+    show_response_form(form(), session_, name);
+    show_form();
+}
+
+void MainWindow::add_cue() {
+    Finish changed = session_.finish();
+    CueKind cue;
+    cue.name = changed.cues.empty() ? "hit" : "cue_" + std::to_string(changed.cues.size() + 1);
+    changed.cues.push_back(std::move(cue));
+    const std::size_t index = changed.cues.size() - 1;
+    session_.edit(std::move(changed), tr("Added a cue"));
+    show_cue_form(form(), session_, index);
+    show_form();
+}
+
+void MainWindow::add_signal() {
+    Finish changed = session_.finish();
+    Signal signal;
+    signal.name = free_name(changed, changed.signals.empty() ? "health" : "signal");
+    signal.kind = SignalKind::integer;
+    signal.most = 100;
+    signal.value = {100, 0, 0};
+    const std::string name = signal.name;
+    changed.signals.push_back(std::move(signal));
+    session_.edit(std::move(changed), tr("Added the signal %1").arg(qs(shown_name(name))));
+    show_signal_form(form(), session_, name);
+    show_form();
+}
+
+void MainWindow::choose_signal_page() {
+    QStringList names;
+    for (const Signal& signal : session_.finish().signals) names.append(qs(shown_name(signal.name)));
+    choose_page(
+        names,
+        [this](int i) {
+            show_signal_form(form(), session_, session_.finish().signals[static_cast<std::size_t>(i)].name);
+        },
+        tr("No signals yet: add one (Alt+W)"));
+}
+
+void MainWindow::next_speed() {
+    const double now = session_.speed();
+    session_.set_speed(now == 1 ? 0.5 : now == 0.5 ? 0.25 : now == 0.25 ? 0.1 : 1);
+}
+
+void MainWindow::take_shared_dial() {
+    const std::vector<Dial> shared = session_.shared_dials();
+    QStringList names;
+    for (const Dial& dial : shared) {
+        if (find_dial(session_.finish(), dial.name) == nullptr) names.append(qs(dial.name));
+    }
+    if (names.isEmpty())
+        return session_.say(session_.finish().shared_dials.empty()
+                                ? tr("No file of shared dials yet: share a dial on its page (Shift+D)")
+                                : tr("All dials of %1 are here").arg(qs(session_.finish().shared_dials)));
+    choose(names, [this, names](int i) { session_.take_shared(names[i].toStdString()); });
+}
+
+}  // namespace lacquer
