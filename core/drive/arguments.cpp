@@ -23,13 +23,15 @@ double Arguments::number(std::string_view name, double time) const {
 
 std::function<double(double)> Arguments::at_any_time(std::string_view name) const {
     const Setting* set = setting(name);
-    if (set == nullptr || !std::holds_alternative<std::string>(*set) || !formulas_.value) {
+    const bool formula = set != nullptr && std::holds_alternative<std::string>(*set) && formulas_.value;
+    const bool still = formula && formulas_.stands_still && formulas_.stands_still(std::string(name));
+    if (!formula || still) {
         return [value = number(name)](double) { return value; };
     }
     const ArgumentSpec* spec = find_argument(kind_, name);
-    return [formula = formulas_.value, key = std::string(name),
+    return [read = formulas_.value, key = std::string(name),
             usual = spec == nullptr ? 0 : spec->default_number](double time) {
-        const double value = formula(key, time);
+        const double value = read(key, time);
         return std::isfinite(value) ? value : usual;
     };
 }
@@ -38,6 +40,7 @@ Track Arguments::track(std::string_view name) const {
     Track track(number(name, 0));
     const Setting* set = setting(name);
     if (set == nullptr || !std::holds_alternative<std::string>(*set)) return track;
+    if (formulas_.stands_still && formulas_.stands_still(std::string(name))) return track;
     for (const double at : formulas_.moments) track.change(at, number(name, at));
     return track;
 }

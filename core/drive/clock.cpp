@@ -9,7 +9,9 @@ namespace {
 
 Answerer answerer(const Arguments& args) {
     const bool again = args.word("repeat") == "again";
-    const auto length = [&args](const Cue& cue) { return std::max(args.number("seconds", cue.at), 0.0); };
+    const auto length = [seconds = args.at_any_time("seconds")](const Cue& cue) {
+        return std::max(seconds(cue.at), 0.0);
+    };
     std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return again ? for_ever : length(cue); });
     std::vector<double> lengths;
     for (const Run& run : runs) lengths.push_back(length(run.cue));

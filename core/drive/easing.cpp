@@ -13,18 +13,30 @@ double bezier(double a, double b, double s) {
     return 3 * r * r * s * a + 3 * r * s * s * b + s * s * s;
 }
 
+double bezier_slope(double a, double b, double s) {
+    const double r = 1 - s;
+    return 3 * r * r * a + 6 * r * s * (b - a) + 3 * s * s * (1 - b);
+}
+
 double eased(const BezierEasing& curve, double t) {
     if (t <= 0) return 0;
     if (t >= 1) return 1;
     if (curve.x1 == curve.y1 && curve.x2 == curve.y2) return t;
-    // x(s) rises all the way, so halving always closes in on the one s with x(s) = t.
+    // x(s) rises all the way, so there is one s with x(s) = t. Newton's steps find it in a few goes; where one would
+    // leave the stretch that it must lie in, halving closes in on it all the same.
     double low = 0;
     double high = 1;
-    for (int i = 0; i < 60; ++i) {
-        const double middle = (low + high) / 2;
-        (bezier(curve.x1, curve.x2, middle) < t ? low : high) = middle;
+    double s = t;
+    for (int i = 0; i < 80; ++i) {
+        const double away = bezier(curve.x1, curve.x2, s) - t;
+        if (std::fabs(away) < 1e-15) break;
+        (away < 0 ? low : high) = s;
+        const double slope = bezier_slope(curve.x1, curve.x2, s);
+        const double next = s - away / slope;
+        s = slope > 0 && next > low && next < high ? next : (low + high) / 2;
+        if (high - low < 1e-16) break;
     }
-    return bezier(curve.y1, curve.y2, (low + high) / 2);
+    return bezier(curve.y1, curve.y2, s);
 }
 
 double eased(const StepsEasing& stair, double t) {

@@ -78,31 +78,51 @@ struct Blow {
     }
 };
 
-Blow blow_of(const Arguments& args, const Run& run) {
-    const double at = run.cue.at;
-    const double strength = std::min(run.cue.strength, 1.0);
-    Blow blow;
-    blow.run = run;
-    const double reach = std::max(args.number("reach", at), 0.0) * strength;
-    blow.reach = {reach, reach, args.number("turn", at) * strength, args.number("zoom", at) * strength};
-    blow.seconds = std::max(args.number("seconds", at), 0.0);
-    blow.decay = std::max(args.number("decay", at), 0.0);
-    blow.straight = args.word("dying") == "straight";
-    blow.along = args.word("way") == "along_the_blow";
-    const auto seed = static_cast<std::uint32_t>(static_cast<std::int64_t>(args.number("seed")));
-    const bool each_new = args.word("each_time") == "new";
-    blow.seed = pcg(seed + (each_new ? pcg(static_cast<std::uint32_t>(run.index) + 1) : 0));
-    return blow;
-}
+// What each blow reads; looked up once for all of them.
+struct Reading {
+    explicit Reading(const Arguments& args)
+        : straight(args.word("dying") == "straight"),
+          along(args.word("way") == "along_the_blow"),
+          each_new(args.word("each_time") == "new"),
+          seed(static_cast<std::uint32_t>(static_cast<std::int64_t>(std::clamp(args.number("seed"), -1e15, 1e15)))),
+          reach(args.at_any_time("reach")),
+          turn(args.at_any_time("turn")),
+          zoom(args.at_any_time("zoom")),
+          seconds(args.at_any_time("seconds")),
+          decay(args.at_any_time("decay")) {}
+
+    double lasts(double at) const { return std::max(seconds(at), 0.0); }
+
+    Blow blow(const Run& run) const {
+        const double at = run.cue.at;
+        const double strength = std::min(run.cue.strength, 1.0);
+        Blow blow;
+        blow.run = run;
+        const double whole = std::max(reach(at), 0.0) * strength;
+        blow.reach = {whole, whole, turn(at) * strength, zoom(at) * strength};
+        blow.seconds = lasts(at);
+        blow.decay = std::max(decay(at), 0.0);
+        blow.straight = straight;
+        blow.along = along;
+        blow.seed = pcg(seed + (each_new ? pcg(static_cast<std::uint32_t>(run.index) + 1) : 0));
+        return blow;
+    }
+
+    bool straight;
+    bool along;
+    bool each_new;
+    std::uint32_t seed;
+    std::function<double(double)> reach, turn, zoom, seconds, decay;
+};
 
 Answerer answerer(const Arguments& args) {
     const Track rate = args.track("rate");
-    std::vector<Run> runs =
-        runs_of(args, [&](const Cue& cue) { return std::max(args.number("seconds", cue.at), 0.0); });
+    const Reading reading(args);
+    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return reading.lasts(cue.at); });
     std::vector<Blow> blows;
     const bool from_here = takes_over(args);
     for (const Run& run : runs) {
-        Blow blow = blow_of(args, run);
+        Blow blow = reading.blow(run);
         blow.travelled = rate.integral(run.start);
         if (from_here && !blows.empty())
             blow.left = blows.back().after(run.start - blows.back().run.start, blow.travelled);

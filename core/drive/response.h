@@ -129,6 +129,8 @@ using ArgumentFormula = std::function<double(const std::string& argument, double
 struct FormulaSource {
     ArgumentFormula value = {};
     std::vector<double> moments = {};
+    /// Whether nothing that the argument's formula reads ever changes; null if that is not known.
+    std::function<bool(const std::string& argument)> stands_still = {};
 };
 
 /// The response against a tape. Answers 0 for an unknown kind.

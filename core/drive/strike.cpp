@@ -51,27 +51,40 @@ struct Strike {
     }
 };
 
-Hit hit_of(const Arguments& args, const Cue& cue) {
-    Hit hit;
-    hit.peak = blend(args.number("least", cue.at), args.number("most", cue.at), std::min(cue.strength, 1.0));
-    hit.rise = std::max(args.number("rise", cue.at), 0.0);
-    hit.stay = std::max(args.number("stay", cue.at), 0.0);
-    hit.fall = std::max(args.number("fall", cue.at), 0.0);
-    return hit;
-}
+// What each cue reads; looked up once for all of them.
+struct Reading {
+    explicit Reading(const Arguments& args)
+        : least(args.at_any_time("least")),
+          most(args.at_any_time("most")),
+          rise(args.at_any_time("rise")),
+          stay(args.at_any_time("stay")),
+          fall(args.at_any_time("fall")) {}
+
+    Hit hit(const Cue& cue) const {
+        Hit hit;
+        hit.peak = blend(least(cue.at), most(cue.at), std::min(cue.strength, 1.0));
+        hit.rise = std::max(rise(cue.at), 0.0);
+        hit.stay = std::max(stay(cue.at), 0.0);
+        hit.fall = std::max(fall(cue.at), 0.0);
+        return hit;
+    }
+
+    std::function<double(double)> least, most, rise, stay, fall;
+};
 
 Answerer answerer(const Arguments& args) {
     Strike strike;
     strike.rest = args.number("rest");
     strike.rise_easing = args.easing("rise_easing");
     strike.fall_easing = args.easing("fall_easing");
+    const Reading reading(args);
     // A strike answers cues only: without one to listen to, it rests.
     if (!args.cue().empty()) {
-        strike.runs = runs_of(args, [&](const Cue& cue) { return hit_of(args, cue).lasts(); });
+        strike.runs = runs_of(args, [&](const Cue& cue) { return reading.hit(cue).lasts(); });
     }
     const bool from_here = takes_over(args);
     for (const Run& run : strike.runs) {
-        Hit hit = hit_of(args, run.cue);
+        Hit hit = reading.hit(run.cue);
         hit.run = run;
         hit.found = {strike.rest, 0};
         if (from_here && !strike.hits.empty())

@@ -31,24 +31,41 @@ struct Sweep {
     }
 };
 
-Sweep sweep_of(const Arguments& args, double at) {
-    Sweep sweep;
-    sweep.found = sweep.from = args.number("from", at);
-    sweep.to = args.number("to", at);
-    sweep.seconds = std::max(args.number("seconds", at), 0.0);
-    sweep.delay = std::max(args.number("delay", at), 0.0);
-    sweep.times = std::max(std::floor(args.number("repeat", at)), 0.0);
-    sweep.turns_back = args.word("turn_back") == "yes";
-    sweep.easing = args.easing("easing");
-    return sweep;
-}
+// What each run reads; looked up once for all of them.
+struct Reading {
+    explicit Reading(const Arguments& args)
+        : turns_back(args.word("turn_back") == "yes"),
+          easing(args.easing("easing")),
+          from(args.at_any_time("from")),
+          to(args.at_any_time("to")),
+          seconds(args.at_any_time("seconds")),
+          delay(args.at_any_time("delay")),
+          repeat(args.at_any_time("repeat")) {}
+
+    Sweep sweep(double at) const {
+        Sweep sweep;
+        sweep.found = sweep.from = from(at);
+        sweep.to = to(at);
+        sweep.seconds = std::max(seconds(at), 0.0);
+        sweep.delay = std::max(delay(at), 0.0);
+        sweep.times = std::max(std::floor(repeat(at)), 0.0);
+        sweep.turns_back = turns_back;
+        sweep.easing = easing;
+        return sweep;
+    }
+
+    bool turns_back;
+    Easing easing;
+    std::function<double(double)> from, to, seconds, delay, repeat;
+};
 
 Answerer answerer(const Arguments& args) {
-    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return sweep_of(args, cue.at).lasts(); });
+    const Reading reading(args);
+    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return reading.sweep(cue.at).lasts(); });
     std::vector<Sweep> sweeps;
     const bool from_here = takes_over(args);
     for (std::size_t i = 0; i < runs.size(); ++i) {
-        Sweep sweep = sweep_of(args, runs[i].cue.at);
+        Sweep sweep = reading.sweep(runs[i].cue.at);
         if (from_here && i > 0) sweep.found = sweeps.back().after(runs[i].start - runs[i - 1].start);
         sweeps.push_back(std::move(sweep));
     }

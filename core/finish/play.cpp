@@ -110,6 +110,16 @@ Play::Play(std::shared_ptr<const CheckedFinish> checked, const Tape& tape, HeldD
             };
             return number_of(evaluate(found->second, inputs));
         };
+        formulas.stands_still = [&](const std::string& argument) {
+            const auto& typed = checked_->responses[i].formulas;
+            const auto found = typed.find(argument);
+            if (found == typed.end()) return true;
+            const std::vector<std::string> names = names_used(found->second);
+            return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
+                const auto setting = settings_->find(name);
+                return setting == settings_->end() || setting->second.at.empty();
+            });
+        };
         answerers_.push_back(make_answerer(finish.responses[i], tape, formulas));
     }
 }

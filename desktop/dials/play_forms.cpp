@@ -55,7 +55,8 @@ std::vector<Field> response_fields(const Session& session, const Response& respo
     for (const ResponseKind& kind : response_kinds()) kinds.append(sv(kind.name));
     const ResponseKind* kind = find_response_kind(response.kind);
     std::vector<Field> fields = {
-        {"name", tr("Name"), qs(shown_name(response.name)), {}},
+        {"name", tr("Name"), qs(shown_name(response.name)),
+         kind != nullptr ? tr("It %1").arg(sv(kind->words)) : QString()},
         {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? sv(kind->words) : QString(), kinds}};
     if (kind == nullptr) return fields;
     if (kind->listens_to_cue) {

@@ -49,7 +49,12 @@ QStringList RatesView::lines() const {
     return lines;
 }
 
-QSize RatesView::sizeHint() const { return {360, static_cast<int>(lines().size()) * line_height * 2}; }
+QSize RatesView::sizeHint() const {
+    // Long lines take two.
+    int rows = 0;
+    for (const QString& line : lines()) rows += line.size() > 60 ? static_cast<int>(line.size() / 52) + 1 : 1;
+    return {360, rows * line_height};
+}
 
 void RatesView::paintEvent(QPaintEvent*) {
     QPainter painter(this);

@@ -71,6 +71,7 @@ RehearseScreen::RehearseScreen(Session& session, const QHash<QString, QAction*>&
     column->addWidget(rows);
     connect(&session_, &Session::playing_changed, this, &RehearseScreen::refresh_words);
     connect(&session_, &Session::finish_changed, this, &RehearseScreen::refresh_words);
+    connect(&session_, &Session::played_changed, this, &RehearseScreen::refresh_words);
     connect(&session_, &Session::link_changed, this, &RehearseScreen::refresh_link);
     refresh_link();
     refresh_words();
@@ -132,6 +133,8 @@ QWidget* RehearseScreen::below() {
     row->addWidget(play_);
     record_ = panel_button(head, actions_["record"], {});
     row->addWidget(record_);
+    keep_ = panel_button(head, actions_["keep_live"], tr("Keep what was live"));
+    row->addWidget(keep_);
     loop_ = panel_button(head, actions_["loop"], {});
     row->addWidget(loop_);
     slow_ = panel_button(head, actions_["slow_motion"], {});
@@ -152,9 +155,13 @@ void RehearseScreen::refresh_words() {
     record_->setText(session_.recording() ? tr("● Recording") : tr("Record"));
     loop_->setText(session_.looping() ? tr("Loop on") : tr("Loop off"));
     slow_->setText(session_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / session_.speed())));
+    keep_->setVisible(session_.has_live() && !session_.recording());
     const Tape& tape = session_.finish().tape;
-    QString words = tr("%1 on the tape").arg(qs(counted(tape.cues.size(), "cue")));
-    if (!tape.changes.empty()) words += tr(", %1").arg(qs(counted(tape.changes.size(), "change")));
+    QString words = tape.changes.empty() ? qs(counted(tape.cues.size(), "cue"))
+                    : tape.cues.empty()
+                        ? qs(counted(tape.changes.size(), "change"))
+                        : qs(counted(tape.cues.size(), "cue") + " and " + counted(tape.changes.size(), "change"));
+    words += tr(" on the tape");
     if (session_.playing() && !session_.recording()) words += tr(" · pads play live");
     time_words_->setText(words);
 }

@@ -57,6 +57,7 @@ private:
     QPushButton* listen_ = nullptr;
     QPushButton* play_ = nullptr;
     QPushButton* record_ = nullptr;
+    QPushButton* keep_ = nullptr;
     QPushButton* loop_ = nullptr;
     QPushButton* slow_ = nullptr;
 };

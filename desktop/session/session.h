@@ -178,6 +178,9 @@ public:
     void stop_listening();
     /// Null while nothing is listened to.
     const LinkReceiver* link() const { return link_.get(); }
+    /// True if something was played live that is on no tape; `keep_live` puts it there.
+    bool has_live() const { return !live_.empty(); }
+    void keep_live();
     /// A signal's value now.
     std::array<double, 3> signal_now(const Signal& signal) const;
     void clear_tape();

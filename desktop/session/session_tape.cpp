@@ -81,6 +81,15 @@ void Session::end_recording() {
     edit(std::move(changed), tr("Recorded %1").arg(qs(counted(count, "cue or change", "cues and changes"))));
 }
 
+void Session::keep_live() {
+    if (live_.empty()) return say(tr("Nothing was played live in this round"));
+    const Tape kept = std::exchange(live_, Tape());
+    Finish changed = finish();
+    add_all(changed.tape, kept);
+    edit(std::move(changed), tr("Kept what was played live"));
+    emit played_changed();
+}
+
 void Session::press_cue(Cue cue) {
     if (is_live()) {
         add_live({{cue}, {}});

@@ -136,6 +136,7 @@ constexpr std::array rows = {
 
     ActionRow{"play", "Time", "Play or pause", "Space", "let time run, or stop it"},
     ActionRow{"record", "Time", "Record", "Shift+Space", "play, and put what is pressed and set on the tape"},
+    ActionRow{"keep_live", "Time", "Keep what was live", "Ctrl+K", "put on the tape what was just played live"},
     ActionRow{"loop", "Time", "Again and again", "Ctrl+L", "begin again at the end, or stop there"},
     ActionRow{"slow_motion", "Time", "Slow motion", "J", "full speed, a half, a quarter, a tenth"},
     ActionRow{"all_time", "Time", "Show all time", "Ctrl+0", "the whole length in the lanes"},

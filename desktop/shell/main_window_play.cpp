@@ -27,6 +27,7 @@ QHash<QString, std::function<void()>> MainWindow::play_handlers() {
         {"bench", [this] { show_screen(false); }},
         {"rehearse", [this] { show_screen(true); }},
         {"record", [&s] { s.set_recording(!s.recording()); }},
+        {"keep_live", [&s] { s.keep_live(); }},
         {"loop", [&s] { s.set_looping(!s.looping()); }},
         {"slow_motion", [this] { next_speed(); }},
         {"all_time", [this] { rehearse_->lanes().show_all_time(); }},
@@ -86,25 +87,33 @@ void MainWindow::connect_rehearse() {
         connect(page, &FieldForm::dragging, this, [this](bool on) { session_.set_interacting(on); });
         connect(page, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
     }
-    const auto open = [this](const auto& show) {
-        show();
+    connect(&rehearse_->pads(), &CuePads::wants_cue, this, &MainWindow::add_cue);
+    const auto signal_page = [this](const QString& signal) {
+        show_signal_form(form(), session_, signal.toStdString());
         show_form();
     };
-    connect(&rehearse_->pads(), &CuePads::wants_form, this,
-            [this, open](int cue) { open([&] { show_cue_form(form(), session_, static_cast<std::size_t>(cue)); }); });
-    connect(&rehearse_->pads(), &CuePads::wants_cue, this, &MainWindow::add_cue);
-    const auto signal_page = [this, open](const QString& signal) {
-        open([&] { show_signal_form(form(), session_, signal.toStdString()); });
+    const auto cue_page = [this](int cue) {
+        show_cue_form(form(), session_, static_cast<std::size_t>(cue));
+        show_form();
     };
+    connect(&rehearse_->pads(), &CuePads::wants_form, this, cue_page);
     connect(&rehearse_->faders(), &SignalFaders::wants_form, this, signal_page);
-    connect(&rehearse_->lanes(), &LanesView::wants_signal, this, signal_page);
-    connect(&rehearse_->lanes(), &LanesView::wants_cue, this,
-            [this, open](int cue) { open([&] { show_cue_form(form(), session_, static_cast<std::size_t>(cue)); }); });
-    connect(&rehearse_->lanes(), &LanesView::wants_response, this, [this, open](const QString& response) {
-        open([&] { show_response_form(form(), session_, response.toStdString()); });
+    // From a lane, one wants to go on playing: the keys stay there.
+    LanesView* lanes = &rehearse_->lanes();
+    const auto beside = [this, lanes](const auto& show) {
+        show();
+        show_form();
+        lanes->setFocus();
+    };
+    connect(lanes, &LanesView::wants_signal, this,
+            [beside, signal_page](const QString& signal) { beside([&] { signal_page(signal); }); });
+    connect(lanes, &LanesView::wants_cue, this, [beside, cue_page](int cue) { beside([&] { cue_page(cue); }); });
+    connect(lanes, &LanesView::wants_response, this, [this, beside](const QString& response) {
+        beside([&] { show_response_form(form(), session_, response.toStdString()); });
     });
-    connect(&rehearse_->lanes(), &LanesView::wants_dial, this,
-            [this, open](const QString& dial) { open([&] { show_dial_form(form(), session_, dial.toStdString()); }); });
+    connect(lanes, &LanesView::wants_dial, this, [this, beside](const QString& dial) {
+        beside([&] { show_dial_form(form(), session_, dial.toStdString()); });
+    });
 }
 
 FieldForm& MainWindow::form() { return rehearses() ? rehearse_->form() : *form_; }

@@ -8,6 +8,8 @@
 #include "desktop/grounds/ground_shelf.h"
 #include "desktop/grounds/layer_pictures.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/lanes_view.h"
+#include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
@@ -119,6 +121,26 @@ TEST_CASE("pictures of the window", "[.shots]") {
         bench.session().select("stained");
         bench.wait_for([&] { return !bench.session().warnings().empty(); });
         shoot(bench, "mend.png");
+    }
+    {
+        BenchWindow bench(test::demo_path());
+        bench.to_open = QStringLiteral(LACQUER_SOURCE "/demo/tapes/gale-night.tape");
+        bench.action("open_tape");
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_2, Qt::ControlModifier);
+        bench.session().set_time(4.12);
+        bench.action("check_rates");
+        bench.wait_for([&] { return bench.session().rates() != nullptr; });
+        shoot(bench, "rehearse.png");
+    }
+    {
+        BenchWindow bench(test::demo_path("ailing-crab"));
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_2, Qt::ControlModifier);
+        bench.session().set_time(4.6);
+        LanesView& lanes = bench.window().rehearse().lanes();
+        bench.click(lanes.viewport(), QPoint(40, lanes.lane_area("vigour").center().y()));
+        shoot(bench, "signals.png");
     }
     {
         BenchWindow bench(test::demo_path("object-outlines"));

@@ -181,6 +181,13 @@ TEST_CASE("while it plays, pads play live and leave the tape as it is; the next 
     CHECK(bench.session().played().cues.size() == 1);
     // The picture follows what is live.
     bench.wait_for([&] { return bench.session().settled(); });
+    bench.key(Qt::Key_K, Qt::ControlModifier);
+    CHECK(cues(bench).size() == 1);
+    CHECK_FALSE(bench.session().has_live());
+    bench.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(cues(bench).empty());
+    bench.key(Qt::Key_1);
+    CHECK(bench.session().has_live());
     bench.session().set_loop(0, 2);
     let_pass(bench, 2);
     CHECK(bench.session().played().cues.empty());
@@ -414,4 +421,41 @@ TEST_CASE("tapes are saved and taken; an odd one is refused with the reason") {
     bench.action("open_tape");
     CHECK(bench.session().finish().tape == before);
     CHECK(bench.last_said.contains(QStringLiteral("odd.tape")));
+}
+
+TEST_CASE("a dial that is shared is changed in one finish and followed by the other") {
+    BenchWindow one(test::demo_path());
+    one.to_save = qs(one.folder().file("one.lacquer"));
+    one.action("save_finish_as");
+    one.to_save = qs(one.folder().file("weather"));
+    CHECK(one.session().share_dial("softness", true).isEmpty());
+    CHECK(one.session().finish().shared_dials == "weather.dials");
+    one.action("save_finish");
+    REQUIRE(std::filesystem::exists(one.folder().file("weather.dials")));
+
+    Finish empty;
+    empty.name = "Two";
+    empty.shared_dials = "weather.dials";
+    REQUIRE(save_finish(one.folder().file("two.lacquer"), empty));
+    BenchWindow two(one.folder().file("two.lacquer"));
+    two.action("take_shared");
+    if (QWidget* menu = QApplication::activePopupWidget()) menu->close();
+    const Dial* taken = find_dial(two.session().finish(), "softness");
+    REQUIRE(taken != nullptr);
+    CHECK(taken->value[0] == 0.45);
+
+    one.session().set_dial("softness", {0.2, 0, 0});
+    one.action("save_finish");
+    two.wait_for([&] { return find_dial(two.session().finish(), "softness")->value[0] == 0.2; });
+    CHECK(two.last_said.contains(QStringLiteral("changed elsewhere")));
+}
+
+TEST_CASE("what is done on the bench is not done to what is out of sight") {
+    BenchWindow bench(test::demo_path());
+    rehearse(bench);
+    const Finish before = bench.session().finish();
+    bench.key(Qt::Key_Delete, Qt::ShiftModifier);
+    bench.key(Qt::Key_A);
+    CHECK(bench.session().finish() == before);
+    CHECK(bench.last_said.contains(QStringLiteral("on the bench")));
 }
