@@ -6,7 +6,6 @@
 #include <sys/socket.h>
 #include <unistd.h>
 
-#include <algorithm>
 #include <array>
 #include <cerrno>
 #include <cstring>
@@ -71,7 +70,9 @@ LinkReceiver::~LinkReceiver() {
 
 void LinkReceiver::set_names(LinkNames names) {
     const std::lock_guard lock(mutex_);
+    if (names == names_) return;
     names_ = std::move(names);
+    told_.clear();
 }
 
 LinkArrivals LinkReceiver::fetch() {
@@ -121,9 +122,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
             ++counts_.messages;
             if (auto* unknown = std::get_if<LinkUnknown>(&event)) {
                 ++counts_.unknown;
-                const bool told = std::any_of(arrivals_.unknown.begin(), arrivals_.unknown.end(),
-                                              [&](const LinkUnknown& u) { return u.address == unknown->address; });
-                if (!told && arrivals_.unknown.size() < most_unknown) {
+                if (told_.size() < most_unknown && told_.insert(unknown->address).second) {
                     arrivals_.unknown.push_back(*unknown);
                     to_answer.push_back(std::move(*unknown));
                 }

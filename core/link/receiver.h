@@ -6,6 +6,7 @@
 #include <functional>
 #include <memory>
 #include <mutex>
+#include <set>
 #include <string>
 #include <thread>
 #include <vector>
@@ -61,6 +62,7 @@ private:
     LinkNames names_;
     LinkArrivals arrivals_;
     LinkCounts counts_;
+    std::set<std::string> told_;  ///< addresses that were answered since the names were others
     std::int64_t last_number_ = 0;
     std::atomic<bool> stopping_ = false;
     std::thread thread_;

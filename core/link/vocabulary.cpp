@@ -26,16 +26,18 @@ double number_of(const LinkMessage& message, std::size_t index, double otherwise
 }
 
 LinkUnknown unknown(const std::string& address, const LinkNames& names) {
-    // Within the same root first: what comes after it is what is mistyped.
-    std::vector<std::string> all = addresses_of(names);
+    const std::vector<std::string> all = addresses_of(names);
     for (const std::string_view root : {cue_root, signal_root, dial_root}) {
         if (!address.starts_with(root)) continue;
+        const std::string name = address.substr(root.size());
+        // The right name under the wrong root, else the nearest under this one.
         std::vector<std::string> near;
         for (const std::string& known : all) {
+            if (known.substr(known.rfind('/') + 1) == name) return {address, known};
             if (known.starts_with(root)) near.push_back(known.substr(root.size()));
         }
-        if (const auto found = nearest_name(address.substr(root.size()), near))
-            return {address, std::string(root) + *found};
+        const auto found = nearest_name(name, near);
+        return {address, found ? std::string(root) + *found : std::string()};
     }
     return {address, nearest_name(address, all).value_or(std::string())};
 }

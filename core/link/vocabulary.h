@@ -17,10 +17,12 @@ struct LinkNames {
     struct DialName {
         std::string code_name;
         std::string name;
+        friend bool operator==(const DialName&, const DialName&) = default;
     };
     std::vector<std::string> cues = {};
     std::vector<Signal> signals = {};
     std::vector<DialName> dials = {};
+    friend bool operator==(const LinkNames&, const LinkNames&) = default;
 };
 
 /// The number of a packet among all that a sender sends, from 1; by it losses are counted.

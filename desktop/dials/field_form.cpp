@@ -81,13 +81,13 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     grid_->setHorizontalSpacing(8);
     grid_->setVerticalSpacing(5);
     grid_->setColumnStretch(1, 1);
-    grid_->setColumnStretch(4, 1);
     grid_->setColumnMinimumWidth(2, 12);
     // In a narrow one, what is long gets the whole width.
     const bool one_column = first_row_ == 2 && std::any_of(fields.begin(), fields.end(), [](const Field& field) {
                                 return field.choices.isEmpty() && field.value.size() > 14;
                             });
     const int rows = one_column ? static_cast<int>(fields.size()) : static_cast<int>(fields.size() + 1) / 2;
+    if (!one_column) grid_->setColumnStretch(4, 1);
     QWidget* first = nullptr;
     for (int i = 0; i < static_cast<int>(fields.size()); ++i) {
         const Field& field = fields[static_cast<std::size_t>(i)];

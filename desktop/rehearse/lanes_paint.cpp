@@ -162,7 +162,8 @@ void LanesView::paint_cues(QPainter& painter, const QRect& area) const {
     int free_from = -1000;  // where the next words may begin
     std::size_t on_tape = 0;
     int last_x = -1000;
-    for (const Cue& cue : live) {
+    for (std::size_t i = 0; i < live.size(); ++i) {
+        const Cue& cue = live[i];
         // Those that are only live stand among those of the tape, in the same order.
         const bool taped = on_tape < tape.size() && tape[on_tape] == cue;
         const std::size_t index = on_tape;
@@ -183,7 +184,10 @@ void LanesView::paint_cues(QPainter& painter, const QRect& area) const {
         painter.drawPolygon(flag);
         const QString words = qs(shown_name(cue.name) + " " + plain_number(cue.strength, 2));
         const int width = QFontMetrics(theme::words(11)).horizontalAdvance(words) + 6;
-        if (x < free_from) continue;
+        // Words that the next flag would stand on are left out.
+        const int end = x + static_cast<int>(size) + 4 + width;
+        const bool crowded = i + 1 < live.size() && x_of(live[i + 1].at) < end - 4;
+        if (x < free_from || (crowded && !chosen)) continue;
         painter.setRenderHint(QPainter::Antialiasing, false);
         theme::paint_text(painter, QRect(x + static_cast<int>(size) + 4, area.top() + 6, width, 14), words,
                           theme::words(11), chosen ? theme::gold : theme::quiet);

@@ -56,7 +56,8 @@ LanesView::LanesView(Session& session, QWidget* parent)
     rebuild();
 }
 
-// Changing dials first; what a response moves without a dial has a lane of its own.
+// Changing dials first, those that answer before those that only swing; what a response moves without a dial has a lane
+// of its own.
 void LanesView::rebuild() {
     const Finish& finish = session_.finish();
     const bool another = document_ != finish.name + session_.path();
@@ -98,7 +99,12 @@ void LanesView::rebuild() {
         const auto rank = [&](const Lane& lane) {
             if (lane.kind == Kind::cues) return 0;
             if (lane.kind == Kind::signal) return 1;
-            return moves(lane) ? 2 : 3;
+            if (!moves(lane)) return 4;
+            // What swings by itself says less than what answers.
+            const Dial* dial = find_dial(finish, lane.name);
+            const std::string by = dial == nullptr ? lane.name : dial->formula.substr(0, dial->formula.find('.'));
+            const Response* response = find_response(finish, by);
+            return response != nullptr && response->kind == "wave" ? 3 : 2;
         };
         return rank(a) < rank(b);
     });

@@ -87,12 +87,24 @@ TEST_CASE("a name that nobody knows is answered with the nearest, once") {
     CHECK_FALSE((*sender)->answer(50));
     wait_for(*link, [](const LinkCounts& counts) { return counts.unknown == 2; });
     CHECK(link->fetch().unknown.size() == 1);
+    // Not again in the next frame either, until the names are others.
+    (*sender)->send({{"/lacquer/cue/hitt", {0.5}}});
+    wait_for(*link, [](const LinkCounts& counts) { return counts.unknown == 3; });
+    CHECK(link->fetch().unknown.empty());
+    LinkNames others = names();
+    others.cues.push_back("gale");
+    link->set_names(others);
+    (*sender)->send({{"/lacquer/cue/hitt", {0.5}}});
+    wait_for(*link, [](const LinkCounts& counts) { return counts.unknown == 4; });
+    CHECK(link->fetch().unknown.size() == 1);
     const auto nearest = [](const std::string& address) {
         return std::get<LinkUnknown>(understood({address}, names())).nearest;
     };
     CHECK(nearest("/lacquer/signal/hul") == "/lacquer/signal/hull");
     CHECK(nearest("/lacquer/dial/tint_cod") == "/lacquer/dial/tint_code");
     CHECK(nearest("/laquer/cue/hit") == "/lacquer/cue/hit");
+    CHECK(nearest("/lacquer/cue/hull") == "/lacquer/signal/hull");  // the right name under the wrong root
+    CHECK(nearest("/lacquer/signal/radius").empty());
     CHECK(nearest("/something/else/altogether").empty());
 }
 
