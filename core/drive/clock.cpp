@@ -14,6 +14,7 @@ Answerer answerer(const Arguments& args) {
     };
     std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return again ? for_ever : length(cue); });
     std::vector<double> lengths;
+    lengths.reserve(runs.size());
     for (const Run& run : runs) lengths.push_back(length(run.cue));
     return [runs = std::move(runs), lengths = std::move(lengths), again,
             in_runs = args.word("counts") == "runs"](double time) {

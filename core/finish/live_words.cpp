@@ -79,7 +79,7 @@ private:
             kind = LiveKind::step;
         } else if (named(finish_.dials)) {
             kind = LiveKind::dial;
-        } else if (named(finish_.responses)) {
+        } else if (named(finish_.responses) || named(finish_.signals)) {
             kind = LiveKind::response;
         } else if (named(finish_.grounds) || find_ground_picture(finish_, name)) {
             kind = LiveKind::ground;

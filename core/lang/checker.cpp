@@ -165,7 +165,7 @@ Result<Typed> ExpressionChecker::field(const Expression& e) {
 
 Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) const {
     const int width = width_of(whole.type);
-    const bool swizzles = width > 1 && e.text.find_first_not_of("xyzwrgba") == std::string::npos;
+    const bool swizzles = width > 1 && e.text.find_first_not_of("xyzwrgbastpq") == std::string::npos;
     if (whole.kind == TypedKind::symbol && whole.symbol == SymbolKind::response && !swizzles) {
         std::string has;
         std::vector<std::string> outputs;

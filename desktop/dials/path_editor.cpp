@@ -13,6 +13,7 @@
 #include "desktop/session/session.h"
 #include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
+#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -305,7 +306,7 @@ void PathEditor::contextMenuEvent(QContextMenuEvent* event) {
 void PathEditor::type_key() {
     const PathKeys own = keys();
     const PathKey& key = own[static_cast<std::size_t>(chosen_)];
-    typed_->setText(qs(plain_number(key.at, 3) + " s, " + plain_number(key.value, 3)));
+    typed_->setText(moment_text(key.at, key.value));
     typed_->setGeometry(
         std::clamp(key_place(static_cast<std::size_t>(chosen_)).x() - 60, 0, std::max(0, width() - 150)), 4, 150, 24);
     typed_->show();
@@ -319,12 +320,10 @@ void PathEditor::take_typed() {
     typed_->hide();
     setFocus();
     PathKeys own = keys();
-    const auto time =
-        parse_number(text.section(QLatin1Char(','), 0, 0).remove(QLatin1Char('s')).trimmed().toStdString());
-    const auto value = parse_number(text.section(QLatin1Char(','), 1).trimmed().toStdString());
-    if (!time || !value || *time < 0) return session_.say(tr("Type seconds and a value: 0.5 s, 0.8"));
+    const auto moment = moment_from(text);
+    if (!moment) return session_.say(tr("Type seconds and a value: 0.5 s, 0.8"));
     if (chosen_ < 0 || chosen_ >= static_cast<int>(own.size())) return;
-    const PathKey typed{*time, *value, own[static_cast<std::size_t>(chosen_)].before,
+    const PathKey typed{moment->first, moment->second, own[static_cast<std::size_t>(chosen_)].before,
                         own[static_cast<std::size_t>(chosen_)].after};
     own.erase(own.begin() + chosen_);
     const auto place =

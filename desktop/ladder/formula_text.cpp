@@ -26,7 +26,8 @@ QTextCharFormat format_of(const Token& token, const Finish& finish) {
         if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text) ||
             find_ground_picture(finish, token.text)) {
             format.setForeground(theme::gold);
-        } else if (names_any(finish.dials, token.text) || names_any(finish.responses, token.text)) {
+        } else if (names_any(finish.dials, token.text) || names_any(finish.responses, token.text) ||
+                   names_any(finish.signals, token.text)) {
             format.setForeground(theme::vermilion_text);
             format.setUnderlineStyle(QTextCharFormat::DotLine);
             format.setUnderlineColor(theme::vermilion_text);

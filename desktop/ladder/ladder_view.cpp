@@ -126,6 +126,7 @@ void LadderView::forget_what_changed() {
     for (const Dial& dial : finish.dials) names += "d" + dial.name + " ";
     for (const Ground& ground : finish.grounds) names += "g" + ground.name + " ";
     for (const Response& response : finish.responses) names += "r" + response.name + " ";
+    for (const Signal& signal : finish.signals) names += "s" + signal.name + " ";
     constexpr std::size_t most_kept = 500;
     if (names != names_laid_out_ || laid_out_.size() > most_kept) laid_out_.clear();
     if (names != names_laid_out_ || formulas != formulas_read_) {

@@ -10,6 +10,7 @@
 #include "desktop/session/session.h"
 #include "desktop/theme/line_editor.h"
 #include "desktop/theme/theme.h"
+#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -271,7 +272,7 @@ void LanesView::type_chosen() {
     const TapeEvent event = chosen_[0];
     const double at = event.is_cue ? tape.cues[event.index].at : tape.changes[event.index].at;
     const double value = event.is_cue ? tape.cues[event.index].strength : tape.changes[event.index].value[0];
-    typed_->setText(qs(plain_number(at, 3) + " s, " + plain_number(value, 3)));
+    typed_->setText(moment_text(at, value));
     typed_->setGeometry(std::clamp(x_of(at), names_width, std::max(names_width, viewport()->width() - 150)),
                         rule_height + 4, 140, 24);
     typed_->show();
@@ -284,24 +285,20 @@ void LanesView::take_typed() {
     const QString text = typed_->text();
     typed_->hide();
     setFocus();
-    const auto number = [](QString part) {
-        return parse_number(part.remove(QLatin1Char('s')).trimmed().toStdString());
-    };
-    const auto at = number(text.section(QLatin1Char(','), 0, 0));
-    const auto value = number(text.section(QLatin1Char(','), 1, 1));
-    if (!at || !value || *at < 0) return session_.say(tr("Type seconds and a value: 1.25 s, 0.8"));
+    const auto moment = moment_from(text);
+    if (!moment) return session_.say(tr("Type seconds and a value: 1.25 s, 0.8"));
     if (chosen_.size() != 1) return;
     const Tape& tape = session_.finish().tape;
     const std::size_t i = chosen_[0].index;
     if (chosen_[0].is_cue) {
         Cue cue = tape.cues[i];
-        cue.at = *at;
-        cue.strength = std::clamp(*value, 0.01, 1.0);
+        cue.at = moment->first;
+        cue.strength = std::clamp(moment->second, 0.01, 1.0);
         return take_tape(with_cue(tape, i, cue), tr("Set a cue"), false);
     }
     Change change = tape.changes[i];
-    change.at = *at;
-    change.value[0] = *value;
+    change.at = moment->first;
+    change.value[0] = moment->second;
     take_tape(with_change(tape, i, change), tr("Set a change"), false);
 }
 

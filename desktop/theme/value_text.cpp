@@ -36,4 +36,18 @@ QColor value_swatch(const float* values, int parts) {
     return {light(0), light(1), light(2)};
 }
 
+QString moment_text(double seconds, double value) {
+    return QString::fromStdString(plain_number(seconds, 3) + " s, " + plain_number(value, 3));
+}
+
+std::optional<std::pair<double, double>> moment_from(const QString& text) {
+    const auto number = [](QString part) {
+        return parse_number(part.remove(QLatin1Char('s')).trimmed().toStdString());
+    };
+    const auto seconds = number(text.section(QLatin1Char(','), 0, 0));
+    const auto value = number(text.section(QLatin1Char(','), 1, 1));
+    if (!seconds || !value || *seconds < 0) return std::nullopt;
+    return std::pair(*seconds, *value);
+}
+
 }  // namespace lacquer

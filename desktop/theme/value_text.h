@@ -1,8 +1,10 @@
-// Values of pixels as words and as a colour.
+// Values of pixels as words and as a colour, and values at moments.
 #pragma once
 
 #include <QColor>
 #include <QString>
+#include <optional>
+#include <utility>
 
 namespace lacquer {
 
@@ -11,5 +13,11 @@ QString value_text(const float* values, int parts);
 
 /// What such a value looks like: grey, red and green, or a colour.
 QColor value_swatch(const float* values, int parts);
+
+/// "1.25 s, 0.8": a moment in seconds and a value at it, as it is shown to be typed over.
+QString moment_text(double seconds, double value);
+
+/// What such a text says; nothing if it is none, or before 0 s.
+std::optional<std::pair<double, double>> moment_from(const QString& text);
 
 }  // namespace lacquer
