@@ -1,34 +1,20 @@
 // lacquer-cli rates FILE: the same tape at several frame rates, and what differs.
 #include <fmt/core.h>
 
-#include "cli/arguments.h"
+#include "cli/played.h"
 #include "cli/verbs.h"
 #include "core/base/text.h"
-#include "core/finish/file.h"
-#include "core/finish/tape_file.h"
 #include "core/inspect/frame_rates.h"
 
 namespace lacquer::cli {
 
 Result<Done> rates(Arguments& arguments) {
-    Result<std::optional<std::string>> tape_path = arguments.option("--tape");
-    if (!tape_path) return tape_path.fault();
-    const auto catalogue = catalogue_of(arguments);
-    if (!catalogue) return catalogue.fault();
-    Result<std::string> path = arguments.file();
-    if (!path) return path.fault();
-    Result<OpenedFinish> opened = load_finish(*path);
-    if (!opened) return opened.fault();
+    Result<PlayedFinish> played = played_finish(arguments);
+    if (!played) return played.fault();
     RenderRequest request;
-    request.finish_path = *path;
-    if (*tape_path) {
-        Result<NamedTape> tape = load_tape(**tape_path, opened->notices);
-        if (!tape) return tape.fault();
-        request.tape = std::make_shared<const Tape>(std::move(tape->tape));
-    }
-    for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
-    request.checked = std::make_shared<const CheckedFinish>(
-        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), *catalogue));
+    request.checked = played->checked;
+    request.finish_path = played->path;
+    request.tape = std::make_shared<const Tape>(std::move(played->tape.tape));
     WorkerPool pool;
     Renderer renderer(pool);
     const RateReport report = check_frame_rates(request, renderer, Cancel());

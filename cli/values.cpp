@@ -3,12 +3,10 @@
 
 #include <cmath>
 
-#include "cli/arguments.h"
+#include "cli/played.h"
 #include "cli/verbs.h"
 #include "core/base/text.h"
-#include "core/finish/file.h"
 #include "core/finish/play.h"
-#include "core/finish/tape_file.h"
 
 namespace lacquer::cli {
 
@@ -36,8 +34,6 @@ std::string numbers_text(const Value& value) {
 }  // namespace
 
 Result<Done> values(Arguments& arguments) {
-    Result<std::optional<std::string>> tape_path = arguments.option("--tape");
-    if (!tape_path) return tape_path.fault();
     Result<std::optional<std::string>> rate_text = arguments.option("--frames");
     if (!rate_text) return rate_text.fault();
     double rate = 60;
@@ -47,23 +43,11 @@ Result<Done> values(Arguments& arguments) {
         rate = *read;
     }
     if (!(rate > 0) || rate > 1000) return usage_fault("cli.number", "--frames takes more than 0, up to 1000", "");
-    const auto catalogue = catalogue_of(arguments);
-    if (!catalogue) return catalogue.fault();
-    Result<std::string> path = arguments.file();
-    if (!path) return path.fault();
-    Result<OpenedFinish> opened = load_finish(*path);
-    if (!opened) return opened.fault();
-    NamedTape tape{"", opened->finish.length, opened->finish.tape};
-    if (*tape_path) {
-        Result<NamedTape> read = load_tape(**tape_path, opened->notices);
-        if (!read) return read.fault();
-        tape = std::move(*read);
-    }
-    for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
-    const std::vector<std::string> names = names_of(opened->finish);
-    const Play play(std::make_shared<const CheckedFinish>(
-                        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), *catalogue)),
-                    tape.tape);
+    Result<PlayedFinish> played = played_finish(arguments);
+    if (!played) return played.fault();
+    const NamedTape& tape = played->tape;
+    const std::vector<std::string> names = names_of(*played->checked->finish);
+    const Play play(played->checked, tape.tape);
     fmt::print("seconds");
     for (const std::string& name : names) fmt::print(",{}", name);
     fmt::print("\n");

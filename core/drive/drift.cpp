@@ -56,6 +56,7 @@ Answerer answerer(const Arguments& args) {
     const Track speed = args.track("speed");
     const std::vector<Run> runs = runs_of(args, [](const Cue&) { return for_ever; });
     std::vector<Drift> drifts;
+    drifts.reserve(runs.size());
     for (const Run& run : runs) drifts.push_back(drift_of(args, speed, run.start));
     return [speed, runs, drifts = std::move(drifts), before = args.number("start")](double time) {
         const Run* run = run_at(runs, time);

@@ -177,8 +177,8 @@ const std::vector<std::string>& easing_names() {
 
 std::optional<Easing> easing_named(std::string_view text) {
     text = trimmed(text);
-    if (const auto css = css_named(text)) return css;
-    if (const auto curve = curve_named(text)) return curve;
+    if (auto css = css_named(text)) return css;
+    if (auto curve = curve_named(text)) return curve;
     if (const auto numbers = inside(text, "cubic-bezier")) return bezier_from(*numbers);
     if (const auto stair = inside(text, "steps")) return steps_from(*stair);
     if (const auto points = inside(text, "linear")) return linear_from(*points);

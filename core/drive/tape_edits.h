@@ -1,7 +1,7 @@
 // Changes to what is on a tape: moving, copying, taking out, stronger and weaker.
 #pragma once
 
-#include <compare>
+#include <cstddef>
 #include <vector>
 
 #include "core/drive/tape.h"
@@ -12,7 +12,10 @@ namespace lacquer {
 struct TapeEvent {
     bool is_cue = true;
     std::size_t index = 0;
-    friend auto operator<=>(const TapeEvent&, const TapeEvent&) = default;
+    friend bool operator==(const TapeEvent&, const TapeEvent&) = default;
+    friend bool operator<(const TapeEvent& a, const TapeEvent& b) {
+        return a.is_cue != b.is_cue ? !a.is_cue : a.index < b.index;
+    }
 };
 using TapeEvents = std::vector<TapeEvent>;
 
