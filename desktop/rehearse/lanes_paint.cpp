@@ -35,6 +35,7 @@ void LanesView::paintEvent(QPaintEvent*) {
     for (const Lane& lane : lanes_) {
         if (area_of(lane).intersects(viewport()->rect())) paint_lane(painter, lane);
     }
+    paint_traces(painter);
     if (drag_ == Drag::box) {
         painter.setPen(QPen(theme::gold, 1, Qt::DashLine));
         painter.setBrush(Qt::NoBrush);
@@ -96,11 +97,6 @@ void LanesView::paint_lane(QPainter& painter, const Lane& lane) const {
                           theme::words(11), theme::quiet);
     const auto trace = traces_.find(lane.name);
     if (trace != traces_.end()) {
-        painter.save();
-        painter.setClipRect(area.adjusted(names_width, 0, -right_margin, 0), Qt::IntersectClip);
-        paint_trace(painter, lane, trace->second);
-        if (lane.kind == Kind::signal) paint_changes(painter, lane, area);
-        painter.restore();
         if (open && trace->second.moves() && lane.kind != Kind::signal) {
             const auto level = [&](float v, int y) {
                 theme::paint_text(painter, QRect(names_width + 2, y, 60, 12),
@@ -112,10 +108,41 @@ void LanesView::paint_lane(QPainter& painter, const Lane& lane) const {
     }
 }
 
-void LanesView::paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace) const {
+// The lines are drawn once for what was and once for what will be; as time runs, only the border between both moves.
+void LanesView::paint_traces(QPainter& painter) {
+    const QRect plot(names_width, rule_height, view_.width, viewport()->height() - rule_height);
+    if (traces_are_stale_) {
+        traces_are_stale_ = false;
+        for (QPixmap* drawn : {&was_, &will_be_}) {
+            *drawn = QPixmap(viewport()->size() * devicePixelRatioF());
+            drawn->setDevicePixelRatio(devicePixelRatioF());
+            drawn->fill(Qt::transparent);
+            QPainter lines(drawn);
+            lines.setClipRect(plot);
+            for (const Lane& lane : lanes_) {
+                const auto trace = traces_.find(lane.name);
+                if (trace != traces_.end() && lane.kind != Kind::cues)
+                    paint_trace(lines, lane, trace->second, drawn == &will_be_);
+            }
+        }
+    }
+    const int now = static_cast<int>(std::clamp<double>(view_.x_of(session_.time()), names_width, plot.right() + 1));
+    painter.save();
+    painter.setClipRect(QRect(names_width, rule_height, now - names_width, plot.height()));
+    painter.drawPixmap(0, 0, was_);
+    painter.setClipRect(QRect(now, rule_height, plot.right() + 1 - now, plot.height()));
+    painter.drawPixmap(0, 0, will_be_);
+    painter.setClipRect(plot);
+    for (const Lane& lane : lanes_) {
+        if (lane.kind == Kind::signal) paint_changes(painter, lane, area_of(lane));
+    }
+    painter.restore();
+}
+
+void LanesView::paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace, bool faint) const {
     const QColor colour = lane.kind == Kind::signal ? theme::celadon : theme::vermilion;
-    const double now = view_.x_of(session_.time());
-    painter.setRenderHint(QPainter::Antialiasing);
+    const bool smooth = !is_quick();
+    painter.setRenderHint(QPainter::Antialiasing, smooth);
     for (std::size_t part = 0; part < trace.lines.size(); ++part) {
         const std::vector<float>& line = trace.lines[part];
         QPolygonF points;
@@ -124,17 +151,9 @@ void LanesView::paint_trace(QPainter& painter, const Lane& lane, const LaneTrace
             points.append({view_.left + static_cast<double>(i) / static_cast<double>(line.size() - 1) * view_.width,
                            level_y(lane, trace, static_cast<double>(line[i]))});
         }
-        const auto draw = [&](const QRect& clip, const QColor& with) {
-            painter.save();
-            painter.setClipRect(clip, Qt::IntersectClip);
-            painter.setPen(QPen(with, 1.5, part == 0 ? Qt::SolidLine : Qt::DashLine));
-            painter.drawPolyline(points);
-            painter.restore();
-        };
-        const QRect area = area_of(lane);
-        const int x = static_cast<int>(std::clamp(now, -1e6, 1e6));
-        draw(QRect(area.left(), area.top(), std::max(0, x - area.left()), area.height()), colour);
-        draw(QRect(std::max(x, 0), area.top(), std::max(0, area.right() - x + 1), area.height()), faded(colour));
+        painter.setPen(
+            QPen(faint ? faded(colour) : colour, smooth ? 1.5 : 1.0, part == 0 ? Qt::SolidLine : Qt::DashLine));
+        painter.drawPolyline(points);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
 }
@@ -142,6 +161,7 @@ void LanesView::paint_trace(QPainter& painter, const Lane& lane, const LaneTrace
 void LanesView::paint_changes(QPainter& painter, const Lane& lane, const QRect& area) const {
     const Changes& changes = session_.finish().tape.changes;
     const auto trace = traces_.find(lane.name);
+    if (trace == traces_.end()) return;
     for (std::size_t i = 0; i < changes.size(); ++i) {
         if (changes[i].name != lane.name || changes[i].at < view_.from || changes[i].at > view_.to) continue;
         const bool chosen = is_chosen(chosen_, false, i);

@@ -48,7 +48,10 @@ LanesView::LanesView(Session& session, QWidget* parent)
     connect(&session_, &Session::played_changed, this, [this] {
         if (isVisible() && !live_timer_.isActive()) live_timer_.start();
     });
-    connect(&session_, &Session::playing_changed, this, [this] { viewport()->update(); });
+    connect(&session_, &Session::playing_changed, this, [this] {
+        if (isVisible() && session_.has_live()) return retrace();
+        viewport()->update();
+    });
     connect(&session_, &Session::time_changed, this, [this] {
         if (!isVisible()) return;
         follow_time();
@@ -124,6 +127,7 @@ void LanesView::rebuild() {
     verticalScrollBar()->setRange(0, std::max(0, top - viewport()->height()));
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(closed_height);
+    traces_are_stale_ = true;
     viewport()->update();
 }
 
@@ -134,8 +138,9 @@ void LanesView::retrace() {
     }
     view_.left = names_width;
     view_.width = std::max(1, viewport()->width() - names_width - right_margin);
-    // In a drag the line comes a little coarser, and at once.
-    const int samples = std::clamp(view_.width / 2, 2, 600);
+    // What is live changes again and again: those lines come coarser, and at once.
+    const int samples = std::clamp(view_.width / (is_quick() ? 5 : 2), 2, 600);
+    traces_are_stale_ = true;
     traces_ = lane_traces(*session_.tape_play(), names, view_.from, view_.to, samples);
     viewport()->update();
 }
@@ -148,6 +153,8 @@ void LanesView::follow_time() {
     view_.pan(time - view_.from, session_.finish().length);
     retrace();
 }
+
+bool LanesView::is_quick() const { return session_.playing() && session_.has_live(); }
 
 int LanesView::x_of(double seconds) const { return static_cast<int>(std::lround(view_.x_of(seconds))); }
 
@@ -205,7 +212,10 @@ QString LanesView::words_of(const Lane& lane) const {
 }
 
 void LanesView::resizeEvent(QResizeEvent*) { rebuild(); }
-void LanesView::scrollContentsBy(int, int) { viewport()->update(); }
+void LanesView::scrollContentsBy(int, int) {
+    traces_are_stale_ = true;
+    viewport()->update();
+}
 
 void LanesView::show_all_time() {
     view_.show_all(session_.finish().length);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QAbstractScrollArea>
+#include <QPixmap>
 #include <QTimer>
 #include <set>
 #include <string>
@@ -71,6 +72,7 @@ private:
     void rebuild();
     void retrace();
     void follow_time();
+    bool is_quick() const;
     QRect area_of(const Lane& lane) const;
     const Lane* lane_at(QPoint point) const;
     int event_at(QPoint point, TapeEvent& event) const;
@@ -88,7 +90,8 @@ private:
     void paint_lane(QPainter& painter, const Lane& lane) const;
     void paint_cues(QPainter& painter, const QRect& area) const;
     void paint_changes(QPainter& painter, const Lane& lane, const QRect& area) const;
-    void paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace) const;
+    void paint_traces(QPainter& painter);
+    void paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace, bool faint) const;
     void paint_now(QPainter& painter) const;
 
     Session& session_;
@@ -101,6 +104,9 @@ private:
     std::set<std::string> closed_;
     std::string named_;  ///< the lane whose name was pressed last
     LaneTraces traces_;
+    QPixmap was_;  ///< the lines of all lanes, as they are before now
+    QPixmap will_be_;
+    bool traces_are_stale_ = true;
     TapeEvents chosen_;
     Drag drag_ = Drag::nothing;
     QPoint drag_from_;
