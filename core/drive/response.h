@@ -38,7 +38,7 @@ struct Response {
 /// name, the keys of a path.
 enum class ArgumentKind { number, word, easing, condition, cue, keys };
 
-/// When an argument's formula is read. `steady`: once, over dials that stand still only. `at_cue`: when the cue comes.
+/// When an argument's formula is read. `steady`: once, as things are at 0 s. `at_cue`: when the cue comes.
 /// `any_time`: at the moment that is asked for. `rate`: it is integrated over the time that has passed.
 enum class Reads { steady, at_cue, any_time, rate };
 
@@ -56,12 +56,14 @@ struct ArgumentSpec {
     std::string default_word = {};
 };
 
+/// Arguments of those kinds. Of a word's choices the first is the usual one; an easing's usual one is a name of
+/// `easing_names` or a function of CSS Easing.
 ArgumentSpec number_argument(std::string_view name, double usual, double least, double most, std::string_view unit,
                              std::string_view words, Reads reads = Reads::at_cue);
 ArgumentSpec word_argument(std::string_view name, std::vector<std::string> choices, std::string_view words);
 ArgumentSpec easing_argument(std::string_view name, std::string usual, std::string_view words);
 
-/// A cue that a response took up, as it stands at a moment.
+/// What a response says at a moment, and the cue that it answers.
 struct Answer {
     std::array<double, 2> value{};
     double presence = 0;  ///< exactly 0 at rest, 1 at the peak or while it runs
@@ -98,6 +100,7 @@ struct ResponseKind {
     std::vector<std::string_view> outputs = {};
     Answerer (*answerer)(const Arguments&) = nullptr;
 
+    /// Whether it tells of this output, besides its value.
     bool has(std::string_view output) const;
 };
 
@@ -125,7 +128,7 @@ Faults check_response(const Response& response);
 using ArgumentFormula = std::function<double(const std::string& argument, double time)>;
 
 /// What stands behind the formulas of a response's arguments: their values over time, and the moments at which they may
-/// change, in order. Without a formula, an argument that is none of a number counts as its default.
+/// change, in order. Without `value`, an argument that is set to a formula counts as its default.
 struct FormulaSource {
     ArgumentFormula value = {};
     std::vector<double> moments = {};

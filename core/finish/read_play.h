@@ -6,6 +6,8 @@
 
 namespace lacquer {
 
+/// Each takes one object of a file apart; the keys are those of docs/format.md. Wrong values become usual ones, with a
+/// notice `file.value`.
 CueKind read_cue_kind(Fields& fields);
 Signal read_signal(Fields& fields);
 Response read_response(Fields& fields);

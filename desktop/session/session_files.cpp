@@ -107,6 +107,8 @@ bool Session::start_new() {
 }
 
 bool Session::may_leave() {
+    // What is being recorded is unsaved work, too.
+    set_recording(false);
     if (!edited()) return true;
     switch (prompts_.unsaved_changes(qs(finish().name))) {
         case Unsaved::save:

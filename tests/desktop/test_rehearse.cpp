@@ -225,6 +225,21 @@ TEST_CASE("what is recorded goes on the tape as one change, at the times at whic
     CHECK(find_dial(bench.session().finish(), "softness")->value[0] == 0.3);
 }
 
+TEST_CASE("leaving in the middle of a recording asks about it, and loses nothing") {
+    BenchWindow bench(test::demo_path());
+    bench.action("clear_tape");
+    bench.to_save = qs(bench.folder().file("mine.lacquer"));
+    bench.action("save_finish_as");
+    bench.action("record");
+    bench.key(Qt::Key_1);
+    bench.unsaved = Unsaved::stay;
+    const int asked = bench.questions;
+    bench.action("new_finish");
+    CHECK(bench.questions == asked + 1);
+    CHECK(cues(bench).size() == 1);
+    bench.session().set_playing(false);
+}
+
 TEST_CASE("slow motion, a loop over a part, and stopping at the end") {
     BenchWindow bench(test::demo_path());
     rehearse(bench);
