@@ -2,6 +2,7 @@
 
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 
 #include "core/base/text.h"
@@ -13,48 +14,29 @@ Fault usage_fault(const char* id, const std::string& message, const std::string&
     return {id, message, mend, {}, Severity::fault};
 }
 
-Result<std::optional<std::string>> Arguments::option(const std::string& option) {
-    Result<std::vector<std::string>> all = options(option);
-    if (!all) return all.fault();
-    if (all->empty()) return std::optional<std::string>();
-    return std::optional<std::string>(all->back());
+void add_finish(CLI::App& options, FinishOptions& finish) {
+    options.add_option("FILE", finish.file, "the finish, a .lacquer file")->required();
+    options.add_option("--operations", finish.operations, "a folder of operations in place of the user's own")
+        ->type_name("FOLDER");
 }
 
-Result<std::vector<std::string>> Arguments::options(const std::string& option) {
-    std::vector<std::string> values;
-    for (auto word = words_.begin(); word != words_.end();) {
-        if (*word != option) {
-            ++word;
-            continue;
-        }
-        if (word + 1 == words_.end()) {
-            return usage_fault("cli.missing-value", option + " needs a value", "write it after " + option);
-        }
-        values.push_back(*(word + 1));
-        word = words_.erase(word, word + 2);
-    }
-    return values;
-}
-
-Result<std::string> Arguments::file() {
-    const auto odd =
-        std::find_if(words_.begin(), words_.end(), [](const std::string& w) { return w.starts_with("-"); });
-    if (odd != words_.end()) {
-        return usage_fault("cli.unknown-option", "there is no option " + *odd, "lacquer-cli help lists them");
-    }
-    if (words_.size() != 1) {
-        return usage_fault("cli.missing-file", words_.empty() ? "no finish is named" : "name one finish only",
-                           "give the path of a .lacquer file");
-    }
-    return words_.front();
-}
-
-Result<std::shared_ptr<const Catalogue>> catalogue_of(Arguments& arguments) {
-    Result<std::optional<std::string>> folder = arguments.option("--operations");
-    if (!folder) return folder.fault();
-    auto catalogue = catalogue_with_folder(folder->value_or(user_operations_folder()));
-    for (const Fault& fault : catalogue->faults) fmt::print(stderr, "{}\n", to_text(fault));
+std::shared_ptr<const Catalogue> catalogue_of(const FinishOptions& finish) {
+    auto catalogue = catalogue_with_folder(finish.operations.value_or(user_operations_folder()));
+    for (const Fault& fault : catalogue->faults) tell(fault);
     return catalogue;
+}
+
+void tell(const Fault& fault) { fmt::print(stderr, "{}\n", to_text(fault)); }
+
+Fault placed_in_step(Fault fault, const std::string& file, const std::string& step, const std::string& formula) {
+    int line = 1;
+    int column = 1;
+    for (std::size_t i = 0; i < fault.place.span.begin && i < formula.size(); ++i) {
+        column = formula[i] == '\n' ? 1 : column + 1;
+        line += formula[i] == '\n' ? 1 : 0;
+    }
+    fault.place = {fmt::format("{}, step {}, line {}, column {}", file, step, line, column), fault.place.span, 0, 0};
+    return fault;
 }
 
 Result<std::pair<int, int>> parse_size(const std::string& text) {

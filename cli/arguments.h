@@ -1,38 +1,37 @@
-// Command lines: one file, and options with a value each.
+// What several verbs take from the command line.
 #pragma once
 
 #include <memory>
 #include <optional>
 #include <string>
-#include <vector>
+#include <utility>
 
-#include "core/base/result.h"
+#include "cli/verbs.h"
 #include "core/catalogue/catalogue.h"
 #include "core/drive/cue.h"
 
 namespace lacquer::cli {
 
-/// The words after the verb, taken one by one; what is left over at the end is a mistake.
-class Arguments {
-public:
-    explicit Arguments(std::vector<std::string> words) : words_(std::move(words)) {}
+Fault usage_fault(const char* id, const std::string& message, const std::string& mend);
 
-    /// The value after `option`, if it is given. Faults: `cli.missing-value`.
-    Result<std::optional<std::string>> option(const std::string& option);
-    /// All values of an option that may be given several times.
-    Result<std::vector<std::string>> options(const std::string& option);
-    /// The one word that is no option. Faults: `cli.missing-file`, `cli.unknown-option`.
-    Result<std::string> file();
-
-private:
-    std::vector<std::string> words_;
+/// A finish and the folder of operations that it may call.
+struct FinishOptions {
+    std::string file;
+    std::optional<std::string> operations;
 };
 
-Fault usage_fault(const char* id, const std::string& message, const std::string& mend);
+/// Tells the parser of them.
+void add_finish(CLI::App& options, FinishOptions& finish);
 
 /// The operations that come along and those of `--operations FOLDER`, else of the user's own folder. What cannot be
 /// used is told on the error stream.
-Result<std::shared_ptr<const Catalogue>> catalogue_of(Arguments& arguments);
+std::shared_ptr<const Catalogue> catalogue_of(const FinishOptions& finish);
+
+/// Tells a fault or a notice on the error stream.
+void tell(const Fault& fault);
+
+/// A step's fault with the file, the step, and the line and column in its formula.
+Fault placed_in_step(Fault fault, const std::string& file, const std::string& step, const std::string& formula);
 
 /// "1280x720" as two whole numbers. Faults: `cli.size`.
 Result<std::pair<int, int>> parse_size(const std::string& text);

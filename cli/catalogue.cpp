@@ -1,6 +1,8 @@
 // lacquer-cli catalogue: all operations, as Markdown or as pictures.
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
+
 #include "cli/arguments.h"
 #include "cli/shown_operations.h"
 #include "cli/verbs.h"
@@ -44,36 +46,46 @@ std::string picture_of(const Operation& operation) {
     return fmt::format("![{}](operations/{}.png)\n\n`{}`\n\n", operation.title, operation.name, operation.shown);
 }
 
-}  // namespace
+struct CatalogueOptions {
+    std::string sheet;
+    std::string folder;
+    FinishOptions finish;
+};
 
-Result<Done> catalogue(Arguments& arguments) {
-    Result<std::optional<std::string>> sheet = arguments.option("--sheet");
-    if (!sheet) return sheet.fault();
-    Result<std::optional<std::string>> folder = arguments.option("--pictures");
-    if (!folder) return folder.fault();
-    const auto known = catalogue_of(arguments);
-    if (!known) return known.fault();
-    if (!*sheet && !*folder) {
-        fmt::print("{}{}", head, catalogue_as_markdown(**known, [&](const Operation& operation) {
-                       return picture_of(operation) + cost_as_shown(*known, operation);
+Result<Outcome> catalogue(const CatalogueOptions& options) {
+    const auto known = catalogue_of(options.finish);
+    if (options.sheet.empty() && options.folder.empty()) {
+        fmt::print("{}{}", head, catalogue_as_markdown(*known, [&](const Operation& operation) {
+                       return picture_of(operation) + cost_as_shown(known, operation);
                    }));
-        return Done{};
+        return Outcome::done;
     }
     WorkerPool pool;
-    const Result<std::map<std::string, Image8>> pictures = shown_operations(*known, pool);
+    const Result<std::map<std::string, Image8>> pictures = shown_operations(known, pool);
     if (!pictures) return pictures.fault();
-    if (*folder) {
+    if (!options.folder.empty()) {
         for (const auto& [name, image] : *pictures) {
-            if (auto written = write_png(**folder + "/" + name + ".png", image); !written) return written;
+            if (auto written = write_png(options.folder + "/" + name + ".png", image); !written) return written.fault();
         }
     }
-    if (*sheet) {
-        const Result<Image8> whole = sheet_of(**known, *pictures);
+    if (!options.sheet.empty()) {
+        const Result<Image8> whole = sheet_of(*known, *pictures);
         if (!whole) return whole.fault();
-        if (auto written = write_png(**sheet, *whole); !written) return written;
+        if (auto written = write_png(options.sheet, *whole); !written) return written.fault();
     }
     fmt::print("{}\n", counted(pictures->size(), "operation"));
-    return Done{};
+    return Outcome::done;
+}
+
+}  // namespace
+
+Run offer_catalogue(CLI::App& options) {
+    const auto chosen = std::make_shared<CatalogueOptions>();
+    options.add_option("--sheet", chosen->sheet, "draws all operations on one picture")->type_name("FILE.png");
+    options.add_option("--pictures", chosen->folder, "draws each operation by itself")->type_name("FOLDER");
+    options.add_option("--operations", chosen->finish.operations, "a folder of operations in place of the user's own")
+        ->type_name("FOLDER");
+    return [chosen] { return catalogue(*chosen); };
 }
 
 }  // namespace lacquer::cli

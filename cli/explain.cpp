@@ -1,6 +1,8 @@
 // lacquer-cli explain FILE: what every stage on the way from text to pixels makes of a finish.
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
+
 #include "cli/arguments.h"
 #include "cli/verbs.h"
 #include "core/cpu/cost.h"
@@ -43,22 +45,20 @@ void print_dials(const CheckedFinish& checked) {
     }
 }
 
-}  // namespace
+struct ExplainOptions {
+    FinishOptions finish;
+    std::string step;
+};
 
-Result<Done> explain(Arguments& arguments) {
-    Result<std::optional<std::string>> step = arguments.option("--step");
-    if (!step) return step.fault();
-    const auto catalogue = catalogue_of(arguments);
-    if (!catalogue) return catalogue.fault();
-    Result<std::string> path = arguments.file();
-    if (!path) return path.fault();
-    Result<OpenedFinish> opened = load_finish(*path);
+Result<Outcome> explain(const ExplainOptions& options) {
+    const auto catalogue = catalogue_of(options.finish);
+    Result<OpenedFinish> opened = load_finish(options.finish.file);
     if (!opened) return opened.fault();
-    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish), *catalogue);
+    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish), catalogue);
     for (const Fault& fault : checked.faults) fmt::print("fault {}: {}\n", fault.id, to_text(fault));
     print_dials(checked);
     print_steps(checked);
-    const Plan plan = plan_for(checked, {step->value_or("")});
+    const Plan plan = plan_for(checked, {options.step});
     fmt::print("\nplan\n{}", to_text(plan));
     for (const Pass& pass : plan.passes) {
         const Ir lowered = lower(pass);
@@ -78,14 +78,25 @@ Result<Done> explain(Arguments& arguments) {
         const Ir split = split_noise(fused);
         fmt::print("\npass {}: noise taken apart\n{}", pass.name, to_text(split));
         const bool stored = &pass != &plan.passes.back();
+        double stored_bytes = 0;
+        for (const std::string& name : pass.outputs) stored_bytes += 4.0 * resource_of(pass, name).channels;
         const double pixels = static_cast<double>(scaled_side(opened->finish.frame_width, pass.scale)) *
                               scaled_side(opened->finish.frame_height, pass.scale);
         fmt::print("\npass {}: cost\n{}{}\n", pass.name, to_text(cost_of(split)),
-                   stored ? fmt::format(", stores {:.1f} MB", pixels * 16 / 1e6) : "");
+                   stored ? fmt::format(", stores {:.1f} MB", pixels * stored_bytes / 1e6) : "");
         fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(split, best_kernels())));
         fmt::print("\npass {}: shader\n{}", pass.name, emit_glsl(pass, Dialect::es_300).text);
     }
-    return Done{};
+    return Outcome::done;
+}
+
+}  // namespace
+
+Run offer_explain(CLI::App& options) {
+    const auto chosen = std::make_shared<ExplainOptions>();
+    add_finish(options, chosen->finish);
+    options.add_option("--step", chosen->step, "the step to explain, else the finished picture");
+    return [chosen] { return explain(*chosen); };
 }
 
 }  // namespace lacquer::cli

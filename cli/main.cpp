@@ -1,63 +1,88 @@
 // lacquer-cli: Lacquer without a window.
 #include <fmt/core.h>
 
-#include <map>
+#include <CLI/CLI.hpp>
+#include <algorithm>
+#include <array>
 #include <string>
-#include <string_view>
 #include <vector>
 
 #include "cli/arguments.h"
 #include "cli/verbs.h"
+#include "core/base/guarded.h"
+
+namespace lacquer::cli {
+
+std::span<const Verb> verbs() {
+    static constexpr std::array<Verb, 8> all = {{
+        {"render", "draws a finish", offer_render},
+        {"rates", "plays the tape at several frame rates and tells what differs", offer_rates},
+        {"values", "prints what signals, responses and driven dials are worth over time", offer_values},
+        {"explain", "prints how a finish is understood, from its formulas down to strips and shaders", offer_explain},
+        {"responses", "prints what is known of the responses", offer_responses},
+        {"catalogue", "prints what is known of the operations, or draws them", offer_catalogue},
+        {"scene", "writes a stand-in scene as a layered file", offer_scene},
+        {"completion", "prints a script by which bash completes these words", offer_completion},
+    }};
+    return all;
+}
 
 namespace {
 
-constexpr std::string_view help =
-    "lacquer-cli render FILE -o PICTURE.png [--at SECONDS] [--cue NAME:STRENGTH@SECONDS]...\n"
-    "            [--size WxH] [--scale FACTOR] [--step NAME] [--dial NAME=VALUE]...\n"
-    "            [--threads N] [--kernels AVX3|AVX2|SSE4|scalar] [--backend cpu|gpu|auto]\n"
-    "    draws a finish; cues replace those that the file holds; --size changes the frame,\n"
-    "    --scale how finely it is drawn\n"
-    "            [--tape FILE.tape] [--frames N]\n"
-    "    a tape replaces the cues, too; with --frames, N pictures a second over its whole length,\n"
-    "    numbered PICTURE-0000.png and so on\n"
-    "lacquer-cli rates FILE [--tape FILE.tape]\n"
-    "    plays the tape at several frame rates and tells what differs\n"
-    "lacquer-cli values FILE [--tape FILE.tape] [--frames N]\n"
-    "    prints what signals, responses and driven dials are worth, N times a second\n"
-    "lacquer-cli explain FILE [--step NAME]\n"
-    "    prints how a finish is understood, from its formulas down to strips and shaders\n"
-    "lacquer-cli responses\n"
-    "    prints what is known of the responses\n"
-    "lacquer-cli catalogue [--sheet SHEET.png] [--pictures FOLDER]\n"
-    "    prints what is known of the operations, or draws all of them on a sheet, or one by one\n"
-    "lacquer-cli scene harbour|lamp_room -o FILE.exr [--hour day|dusk|storm] [--at SECONDS] [--size WxH]\n"
-    "            [--colour-bits 16|32]\n"
-    "    writes a stand-in scene as a layered file: colour, depth, normals, positions, objects\n"
-    "All that read a finish take --operations FOLDER in place of the user's own folder of operations.\n";
+constexpr int fault_code = 1;
+constexpr int usage_code = 2;
+constexpr int notices_code = 3;
 
-int run(const std::vector<std::string>& words) {
-    const std::string verb = words.empty() ? "help" : words[0];
-    if (verb == "help" || verb == "--help" || verb == "-h") {
-        fmt::print("{}", help);
-        return words.empty() ? 2 : 0;
+int run(int argc, char** argv) {
+    CLI::App app(
+        "Lacquer without a window.\n\nEnds with 0 where all was done as asked, 1 for a fault, 2 for a verb that "
+        "there is not, 3 where something was missing that the error stream tells of.",
+        "lacquer-cli");
+    app.require_subcommand(1);
+    app.set_help_flag("-h,--help", "tells what there is");
+    std::vector<std::pair<CLI::App*, Run>> runs;
+    for (const Verb& verb : verbs()) {
+        CLI::App* options = app.add_subcommand(std::string(verb.name), std::string(verb.words));
+        options->set_help_flag("-h,--help", "tells what the verb takes");
+        runs.emplace_back(options, verb.offer(*options));
     }
-    lacquer::cli::Arguments arguments({words.begin() + 1, words.end()});
-    using Verb = lacquer::Result<lacquer::Done> (*)(lacquer::cli::Arguments&);
-    const std::map<std::string, Verb> verbs{
-        {"render", lacquer::cli::render}, {"rates", lacquer::cli::rates},     {"responses", lacquer::cli::responses},
-        {"values", lacquer::cli::values}, {"explain", lacquer::cli::explain}, {"catalogue", lacquer::cli::catalogue},
-        {"scene", lacquer::cli::scene}};
-    const auto chosen = verbs.find(verb);
-    if (chosen == verbs.end()) {
-        fmt::print(stderr, "lacquer-cli: there is no '{}'\n{}", verb, help);
-        return 2;
+    const std::string first = argc > 1 ? argv[1] : "";
+    if (first.empty() || first == "help") {
+        fmt::print("{}", app.help());
+        return first.empty() ? usage_code : 0;
     }
-    const auto done = chosen->second(arguments);
-    if (done) return 0;
-    fmt::print(stderr, "lacquer-cli: {}\n", to_text(done.fault()));
-    return 1;
+    const auto is_first = [&](const Verb& verb) { return verb.name == first; };
+    if (first[0] != '-' && std::none_of(verbs().begin(), verbs().end(), is_first)) {
+        fmt::print(stderr, "lacquer-cli: there is no '{}'\n{}", first, app.help());
+        return usage_code;
+    }
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::CallForHelp&) {
+        for (const auto& [options, verb] : runs) {
+            if (options->parsed()) {
+                fmt::print("{}", options->help());
+                return 0;
+            }
+        }
+        fmt::print("{}", app.help());
+        return 0;
+    } catch (const CLI::ParseError& problem) {
+        fmt::print(stderr, "lacquer-cli: {} - lacquer-cli {} --help tells what it takes\n", problem.what(), first);
+        return fault_code;
+    }
+    for (const auto& [options, verb] : runs) {
+        if (!options->parsed()) continue;
+        const Result<Outcome> done = guarded([&, &verb = verb] { return verb(); });
+        if (done) return *done == Outcome::done ? 0 : notices_code;
+        fmt::print(stderr, "lacquer-cli: {}\n", to_text(done.fault()));
+        return fault_code;
+    }
+    return usage_code;
 }
 
 }  // namespace
 
-int main(int argc, char** argv) { return run(std::vector<std::string>(argv + 1, argv + argc)); }
+}  // namespace lacquer::cli
+
+int main(int argc, char** argv) { return lacquer::cli::run(argc, argv); }

@@ -1,29 +1,30 @@
 #include "cli/played.h"
 
-#include <fmt/core.h>
+#include <CLI/CLI.hpp>
 
 #include "core/finish/file.h"
 
 namespace lacquer::cli {
 
-Result<PlayedFinish> played_finish(Arguments& arguments) {
-    Result<std::optional<std::string>> tape_path = arguments.option("--tape");
-    if (!tape_path) return tape_path.fault();
-    const auto catalogue = catalogue_of(arguments);
-    if (!catalogue) return catalogue.fault();
-    Result<std::string> path = arguments.file();
-    if (!path) return path.fault();
-    Result<OpenedFinish> opened = load_finish(*path);
+void add_played(CLI::App& options, PlayedOptions& played) {
+    add_finish(options, played.finish);
+    options.add_option("--tape", played.tape, "a tape in place of the finish's own")->type_name("FILE.tape");
+}
+
+Result<PlayedFinish> played_finish(const PlayedOptions& options) {
+    const auto catalogue = catalogue_of(options.finish);
+    Result<OpenedFinish> opened = load_finish(options.finish.file);
     if (!opened) return opened.fault();
-    PlayedFinish played{std::move(*path), nullptr, {opened->finish.name, opened->finish.length, opened->finish.tape}};
-    if (*tape_path) {
-        Result<NamedTape> tape = load_tape(**tape_path, opened->notices);
+    PlayedFinish played{
+        options.finish.file, nullptr, {opened->finish.name, opened->finish.length, opened->finish.tape}};
+    if (options.tape) {
+        Result<NamedTape> tape = load_tape(*options.tape, opened->notices);
         if (!tape) return tape.fault();
         played.tape = std::move(*tape);
     }
-    for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
+    for (const Fault& notice : opened->notices) tell(notice);
     played.checked = std::make_shared<const CheckedFinish>(
-        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), *catalogue));
+        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), catalogue));
     return played;
 }
 

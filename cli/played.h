@@ -16,8 +16,16 @@ struct PlayedFinish {
     NamedTape tape;  ///< that of `--tape FILE`, else the finish's own
 };
 
-/// Takes `--tape`, `--operations` and the file, and reads all of it. What could not be used is told on the error
-/// stream. Faults: of the options, and of reading a finish and a tape.
-Result<PlayedFinish> played_finish(Arguments& arguments);
+/// A finish, and another tape than its own.
+struct PlayedOptions {
+    FinishOptions finish;
+    std::optional<std::string> tape;
+};
+
+/// Tells the parser of them.
+void add_played(CLI::App& options, PlayedOptions& played);
+
+/// Reads all of it. What could not be used is told on the error stream. Faults: of reading a finish and a tape.
+Result<PlayedFinish> played_finish(const PlayedOptions& options);
 
 }  // namespace lacquer::cli

@@ -8,8 +8,10 @@
 
 namespace lacquer::cli {
 
-Result<Done> rates(Arguments& arguments) {
-    Result<PlayedFinish> played = played_finish(arguments);
+namespace {
+
+Result<Outcome> rates(const PlayedOptions& options) {
+    Result<PlayedFinish> played = played_finish(options);
     if (!played) return played.fault();
     RenderRequest request;
     request.checked = played->checked;
@@ -25,8 +27,16 @@ Result<Done> rates(Arguments& arguments) {
                plain_number(report.picture_largest, 6), plain_number(report.picture_mean, 6),
                counted(report.pictures, "picture"));
     fmt::print("{}.\n", report.words);
-    if (report.same()) return Done{};
+    if (report.same()) return Outcome::done;
     return usage_fault("cli.rates", "the finish is not the same at every frame rate", "see the rows above");
+}
+
+}  // namespace
+
+Run offer_rates(CLI::App& options) {
+    const auto chosen = std::make_shared<PlayedOptions>();
+    add_played(options, *chosen);
+    return [chosen] { return rates(*chosen); };
 }
 
 }  // namespace lacquer::cli

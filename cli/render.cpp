@@ -1,6 +1,7 @@
-// lacquer-cli render FILE: the very pixels that the stage shows, as a PNG.
+// lacquer-cli render FILE: the very pixels that the stage shows, or the numbers behind them, as a picture file.
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <cmath>
 
@@ -10,24 +11,39 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/tape_file.h"
-#include "core/picture/files.h"
+#include "core/picture/write_picture.h"
 #include "core/render/layer_view.h"
 #include "core/render/renderer.h"
-#include "core/render/view.h"
 
 namespace lacquer::cli {
 
 namespace {
 
-struct Job {
-    RenderRequest request;
+struct RenderOptions {
+    FinishOptions finish;
     std::string output;
+    std::vector<std::string> steps;
+    std::vector<std::string> cues;
+    std::vector<std::string> dials;
     std::optional<std::string> tape;
-    double frames_a_second = 0;  ///< of a row of pictures over the whole tape; 0 for one picture
-    double seconds = 0;          ///< how long that is
+    std::optional<std::string> size;
+    std::optional<double> scale;
+    double at = 0;
+    double frames_a_second = 0;
     int threads = 0;
     std::optional<std::string> kernels;
+    std::string backend = "cpu";
+    int bits = 0;
+    std::string opacity = "multiplied";
+    bool data = false;
+    bool strict = false;
+};
+
+struct Job {
+    RenderRequest request;
+    double seconds = 0;  ///< how long a row of pictures over the whole tape is
     Backend backend = Backend::cpu;
+    WriteOptions writing;
 };
 
 std::string nearest_of(const std::string& name, const std::vector<std::string>& names) {
@@ -35,27 +51,22 @@ std::string nearest_of(const std::string& name, const std::vector<std::string>& 
     return near ? "did you mean " + *near + "?" : "";
 }
 
-Result<Done> read_cues(Arguments& arguments, const Finish& finish, Job& job) {
-    Result<std::vector<std::string>> texts = arguments.options("--cue");
-    if (!texts) return texts.fault();
+Result<Done> read_cues(const RenderOptions& options, const Finish& finish, Job& job, Faults& notices) {
     job.seconds = finish.length;
-    if (job.tape) {
-        if (!texts->empty()) return usage_fault("cli.cue", "--cue and --tape do not go together", "give one of them");
-        Faults notices;
-        Result<NamedTape> tape = load_tape(*job.tape, notices);
+    if (options.tape) {
+        if (!options.cues.empty())
+            return usage_fault("cli.cue", "--cue and --tape do not go together", "give one of them");
+        Result<NamedTape> tape = load_tape(*options.tape, notices);
         if (!tape) return tape.fault();
-        for (const Fault& notice : notices) fmt::print(stderr, "{}\n", to_text(notice));
         job.seconds = tape->length;
         job.request.tape = std::make_shared<const Tape>(std::move(tape->tape));
         return Done{};
     }
-    if (texts->empty()) {
-        return Done{};
-    }
+    if (options.cues.empty()) return Done{};
     Tape tape;
     std::vector<std::string> known;
     for (const CueKind& kind : finish.cues) known.push_back(kind.name);
-    for (const std::string& text : *texts) {
+    for (const std::string& text : options.cues) {
         Result<Cue> cue = parse_cue(text);
         if (!cue) return cue.fault();
         if (std::find(known.begin(), known.end(), cue->name) == known.end()) {
@@ -70,12 +81,10 @@ Result<Done> read_cues(Arguments& arguments, const Finish& finish, Job& job) {
     return Done{};
 }
 
-Result<Done> read_dials(Arguments& arguments, const Finish& finish, Job& job) {
-    Result<std::vector<std::string>> texts = arguments.options("--dial");
-    if (!texts) return texts.fault();
+Result<Done> read_dials(const RenderOptions& options, const Finish& finish, Job& job) {
     std::vector<std::string> names;
     for (const Dial& dial : finish.dials) names.push_back(dial.name);
-    for (const std::string& text : *texts) {
+    for (const std::string& text : options.dials) {
         const std::size_t equals = text.find('=');
         const std::string name = text.substr(0, equals);
         if (find_dial(finish, name) == nullptr) {
@@ -96,94 +105,89 @@ Result<Done> read_dials(Arguments& arguments, const Finish& finish, Job& job) {
     return Done{};
 }
 
-Result<Done> read_options(Arguments& arguments, Job& job) {
-    const auto number = [&](const std::string& option, double otherwise) -> Result<double> {
-        Result<std::optional<std::string>> text = arguments.option(option);
-        if (!text) return text.fault();
-        return *text ? parse_option_number(option, **text) : Result<double>(otherwise);
-    };
-    Result<double> at = number("--at", 0);
-    if (!at) return at.fault();
-    job.request.time = *at;
-    Result<double> threads = number("--threads", 0);
-    if (!threads) return threads.fault();
-    if (*threads < 0 || *threads > 256) return usage_fault("cli.number", "--threads takes 0 to 256", "");
-    job.threads = static_cast<int>(*threads);
-    Result<std::optional<std::string>> size = arguments.option("--size");
-    if (!size) return size.fault();
-    if (*size) {
-        Result<std::pair<int, int>> parsed = parse_size(**size);
+Result<Done> read_options(const RenderOptions& options, Job& job) {
+    job.request.time = options.at;
+    if (options.threads < 0 || options.threads > 256) return usage_fault("cli.number", "--threads takes 0 to 256", "");
+    if (!(options.frames_a_second >= 0) || options.frames_a_second > 1000)
+        return usage_fault("cli.number", "--frames takes up to 1000 a second", "");
+    if (options.output.empty())
+        return usage_fault("cli.missing-value", "no picture to write is named", "add -o picture.png");
+    if (options.size) {
+        const Result<std::pair<int, int>> parsed = parse_size(*options.size);
         if (!parsed) return parsed.fault();
         job.request.frame_width = parsed->first;
         job.request.frame_height = parsed->second;
     }
-    Result<std::optional<std::string>> step = arguments.option("--step");
-    if (!step) return step.fault();
-    job.request.steps = {step->value_or("")};
-    Result<std::optional<std::string>> kernels = arguments.option("--kernels");
-    if (!kernels) return kernels.fault();
-    job.kernels = *kernels;
-    Result<std::optional<std::string>> backend = arguments.option("--backend");
-    if (!backend) return backend.fault();
-    const std::optional<Backend> known = backend_named(backend->value_or("cpu"));
-    if (!known) return usage_fault("cli.backend", "there is no backend '" + **backend + "'", "cpu, gpu or auto");
+    job.request.steps = options.steps.empty() ? std::vector<std::string>{""} : options.steps;
+    const std::optional<Backend> known = backend_named(options.backend);
+    if (!known) return usage_fault("cli.backend", "there is no backend '" + options.backend + "'", "cpu, gpu or auto");
     job.backend = *known;
-    Result<std::optional<std::string>> tape = arguments.option("--tape");
-    if (!tape) return tape.fault();
-    job.tape = *tape;
-    Result<double> frames = number("--frames", 0);
-    if (!frames) return frames.fault();
-    if (*frames < 0 || *frames > 1000) return usage_fault("cli.number", "--frames takes up to 1000 a second", "");
-    job.frames_a_second = *frames;
-    Result<std::optional<std::string>> output = arguments.option("-o");
-    if (!output) return output.fault();
-    if (!*output) return usage_fault("cli.missing-value", "no picture to write is named", "add -o picture.png");
-    job.output = **output;
-    return Done{};
+    if (options.opacity != "straight" && options.opacity != "multiplied")
+        return usage_fault("cli.opacity", "'" + options.opacity + "' is no way to write opacity",
+                           "straight or multiplied");
+    job.writing.bits = options.bits;
+    job.writing.multiplied = options.opacity == "multiplied";
+    // What cannot be written is said before anything is drawn.
+    return check_writing(options.output, job.request.steps.size(), job.writing);
 }
 
-Result<Done> apply_scale(Arguments& arguments, const Finish& finish, Job& job) {
-    Result<std::optional<std::string>> text = arguments.option("--scale");
-    if (!text) return text.fault();
-    if (!*text) return Done{};
-    Result<double> scale = parse_option_number("--scale", **text);
-    if (!scale) return scale.fault();
-    if (!(*scale > 0) || *scale > 16) return usage_fault("cli.number", "--scale takes more than 0, up to 16", "");
+Result<Done> apply_scale(const RenderOptions& options, const Finish& finish, Job& job) {
+    if (!options.scale) return Done{};
+    if (!(*options.scale > 0) || *options.scale > 16)
+        return usage_fault("cli.number", "--scale takes more than 0, up to 16", "");
     const int width = job.request.frame_width > 0 ? job.request.frame_width : finish.frame_width;
     const int height = job.request.frame_height > 0 ? job.request.frame_height : finish.frame_height;
-    job.request.width = std::max(1, static_cast<int>(std::lround(width * *scale)));
-    job.request.height = std::max(1, static_cast<int>(std::lround(height * *scale)));
+    job.request.width = std::max(1, static_cast<int>(std::lround(width * *options.scale)));
+    job.request.height = std::max(1, static_cast<int>(std::lround(height * *options.scale)));
     return Done{};
 }
 
-Result<std::optional<KernelSet>> choose_kernels(const Job& job) {
-    if (!job.kernels) return std::optional<KernelSet>();
+Result<std::optional<KernelSet>> choose_kernels(const RenderOptions& options) {
+    if (!options.kernels) return std::optional<KernelSet>();
     std::vector<std::string> names;
     for (const KernelSet& set : kernel_sets()) {
-        if (set.name == *job.kernels) return std::optional<KernelSet>(set);
+        if (set.name == *options.kernels) return std::optional<KernelSet>(set);
         names.push_back(set.name);
     }
-    return usage_fault("cli.kernels", "this processor has no kernels '" + *job.kernels + "'",
-                       nearest_of(*job.kernels, names));
+    return usage_fault("cli.kernels", "this processor has no kernels '" + *options.kernels + "'",
+                       nearest_of(*options.kernels, names));
 }
 
-Result<Done> draw_one(const Job& job, const std::string& output, Renderer& renderer, WorkerPool& pool) {
+// A ground's numbers, or a step's, as they are written: numbers and places are data, and so are depth and its like.
+bool is_data(const DrawnStep& drawn, const Finish& finish) {
+    if (width_of(drawn.type) < 3) return true;
+    if (find_step(finish, drawn.name) != nullptr) return false;
+    const auto ground = find_ground_picture(finish, drawn.name);
+    return ground && (ground->ground->data || ground->picture.layer != GroundLayer::colour);
+}
+
+Result<Done> draw_one(const RenderOptions& options, const Job& job, const std::string& output, Renderer& renderer,
+                      Faults& notices) {
     Result<Frame> frame = renderer.render(job.request, Cancel());
     if (!frame) return frame.fault();
-    for (const Fault& notice : frame->notices) fmt::print(stderr, "{}\n", to_text(notice));
-    if (frame->steps.empty()) {
+    notices.insert(notices.end(), frame->notices.begin(), frame->notices.end());
+    if (frame->steps.empty())
         return usage_fault("cli.empty", "there is nothing to draw", "the finish has no step and no ground");
-    }
-    const DrawnStep& drawn = frame->steps.front();
     const Finish& finish = *job.request.checked->finish;
-    const auto ground =
-        find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
-    const bool layer = ground && needs_layer_view(ground->picture.layer);
-    const Image8 image = layer ? to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool)
-                               : to_image(drawn.picture, drawn.type, pool);
-    if (auto written = write_png(output, image); !written) return written;
-    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", output, drawn.picture.width, drawn.picture.height,
-               drawn.name, counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
+    std::vector<Picture> views(frame->steps.size());
+    std::vector<WrittenLayer> layers;
+    for (std::size_t i = 0; i < frame->steps.size(); ++i) {
+        const DrawnStep& drawn = frame->steps[i];
+        WrittenLayer layer{drawn.name, &drawn.picture, options.data || is_data(drawn, finish)};
+        // As the stage shows them, unless it is the numbers that are wanted.
+        const auto ground =
+            find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
+        if (ground && needs_layer_view(ground->picture.layer) && !options.data && !holds_floats(output)) {
+            views[i] = layer_view(drawn.picture, ground->picture.layer);
+            layer = {drawn.name, &views[i], false};
+        }
+        layers.push_back(layer);
+    }
+    if (auto written = write_picture(output, layers, job.writing); !written) return written;
+    const DrawnStep& first = frame->steps.front();
+    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", output, first.picture.width, first.picture.height,
+               frame->steps.size() == 1 ? first.name : counted(frame->steps.size(), "layer"),
+               counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
     return Done{};
 }
 
@@ -196,58 +200,104 @@ std::string numbered(const std::string& output, int number) {
     return fmt::format("{}-{:04}{}", stem, number, ending ? output.substr(point) : ".png");
 }
 
-}  // namespace
-
-Result<Done> render(Arguments& arguments) {
-    Job job;
-    if (auto read = read_options(arguments, job); !read) return read;
-    // The file is what is left when all options are taken, so those that need the finish wait in a copy.
-    Arguments rest = arguments;
-    for (const char* option : {"--cue", "--dial", "--scale"}) {
-        if (auto taken = rest.options(option); !taken) return taken.fault();
-    }
-    const auto catalogue = catalogue_of(arguments);
-    if (!catalogue) return catalogue.fault();
-    if (auto taken = rest.options("--operations"); !taken) return taken.fault();
-    Result<std::string> path = rest.file();
-    if (!path) return path.fault();
-    Result<OpenedFinish> opened = load_finish(*path);
-    if (!opened) return opened.fault();
-    const Finish& finish = opened->finish;
-    if (auto read = read_cues(arguments, finish, job); !read) return read;
-    if (auto read = read_dials(arguments, finish, job); !read) return read;
-    if (auto read = apply_scale(arguments, finish, job); !read) return read;
-    Result<std::optional<KernelSet>> kernels = choose_kernels(job);
-    if (!kernels) return kernels.fault();
-
-    auto checked =
-        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish), *catalogue));
-    for (const Fault& notice : opened->notices) fmt::print(stderr, "{}\n", to_text(notice));
-    for (const Fault& fault : checked->faults) fmt::print(stderr, "{}\n", to_text(fault));
-    const std::string& wanted = job.request.steps.front();
-    const CheckedStep* step = find_step(*checked, wanted.empty() ? finished_step(*checked) : wanted);
+// A step or a picture among the grounds, without a fault.
+Result<Done> check_step(const CheckedFinish& checked, const std::string& wanted, const std::string& file) {
+    const Finish& finish = *checked.finish;
+    const CheckedStep* step = find_step(checked, wanted.empty() ? finished_step(checked) : wanted);
     if (step == nullptr && !wanted.empty() && !find_ground_picture(finish, wanted)) {
         std::vector<std::string> names;
-        for (const CheckedStep& known : checked->steps) names.push_back(known.name);
+        for (const CheckedStep& known : checked.steps) names.push_back(known.name);
         for (const Ground& ground : finish.grounds) {
             for (const GroundPicture& picture : ground_pictures(ground)) names.push_back(picture.name);
         }
         return usage_fault("cli.step", "there is no step '" + wanted + "'", nearest_of(wanted, names));
     }
-    if (step != nullptr && step->fault) return *step->fault;
-    job.request.checked = checked;
-    job.request.finish_path = *path;
+    if (step == nullptr || !step->fault) return Done{};
+    const Step* own = find_step(finish, step->name);
+    return placed_in_step(*step->fault, file, step->name, own != nullptr ? own->formula : std::string());
+}
 
-    WorkerPool pool(job.threads);
-    Renderer renderer(pool, *kernels);
-    if (const auto notice = renderer.use(job.backend)) fmt::print(stderr, "{}\n", to_text(*notice));
-    if (job.frames_a_second <= 0) return draw_one(job, job.output, renderer, pool);
-    const int count = static_cast<int>(std::floor(job.seconds * job.frames_a_second + 1e-9)) + 1;
+Result<Done> draw_all(const RenderOptions& options, Job& job, Renderer& renderer, Faults& notices) {
+    if (options.frames_a_second <= 0) return draw_one(options, job, options.output, renderer, notices);
+    const int count = static_cast<int>(std::floor(job.seconds * options.frames_a_second + 1e-9)) + 1;
     for (int i = 0; i < count; ++i) {
-        job.request.time = i / job.frames_a_second;
-        if (auto drawn = draw_one(job, numbered(job.output, i), renderer, pool); !drawn) return drawn;
+        job.request.time = i / options.frames_a_second;
+        if (auto drawn = draw_one(options, job, numbered(options.output, i), renderer, notices); !drawn) return drawn;
     }
     return Done{};
+}
+
+Result<Outcome> render(const RenderOptions& options) {
+    Job job;
+    if (auto read = read_options(options, job); !read) return read.fault();
+    const Result<std::optional<KernelSet>> kernels = choose_kernels(options);
+    if (!kernels) return kernels.fault();
+    const auto catalogue = catalogue_of(options.finish);
+    Result<OpenedFinish> opened = load_finish(options.finish.file);
+    if (!opened) return opened.fault();
+    const Finish& finish = opened->finish;
+    Faults notices = opened->notices;
+    if (auto read = read_cues(options, finish, job, notices); !read) return read.fault();
+    if (auto read = read_dials(options, finish, job); !read) return read.fault();
+    if (auto read = apply_scale(options, finish, job); !read) return read.fault();
+    auto checked =
+        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish), catalogue));
+    notices.insert(notices.end(), checked->faults.begin(), checked->faults.end());
+    for (const std::string& wanted : job.request.steps) {
+        if (auto good = check_step(*checked, wanted, options.finish.file); !good) return good.fault();
+    }
+    if (options.strict && !notices.empty()) return notices.front();
+    job.request.checked = checked;
+    job.request.finish_path = options.finish.file;
+    WorkerPool pool(options.threads);
+    Renderer renderer(pool, *kernels);
+    if (const auto notice = renderer.use(job.backend)) notices.push_back(*notice);
+    const Result<Done> drawn = draw_all(options, job, renderer, notices);
+    // Of many pictures each would tell the same again.
+    Faults told;
+    for (const Fault& notice : notices) {
+        if (std::find(told.begin(), told.end(), notice) == told.end()) told.push_back(notice);
+    }
+    for (const Fault& notice : told) tell(notice);
+    if (!drawn) return drawn.fault();
+    if (told.empty()) return Outcome::done;
+    if (options.strict) return told.front();
+    return Outcome::with_notices;
+}
+
+}  // namespace
+
+Run offer_render(CLI::App& options) {
+    const auto chosen = std::make_shared<RenderOptions>();
+    add_finish(options, chosen->finish);
+    options.add_option("-o", chosen->output, "where the picture goes: .png, .exr, .tif, .webp or .jpg")
+        ->type_name("PICTURE");
+    options.add_option("--at", chosen->at, "at which moment, seconds")->capture_default_str();
+    options.add_option("--cue", chosen->cues, "a cue in place of those that the finish holds; several may be given")
+        ->type_name("NAME:STRENGTH@SECONDS")
+        ->allow_extra_args(false);
+    options.add_option("--tape", chosen->tape, "a tape in place of the finish's own")->type_name("FILE.tape");
+    options.add_option("--frames", chosen->frames_a_second,
+                       "so many pictures a second over the tape's whole length, numbered PICTURE-0000 and so on");
+    options.add_option("--size", chosen->size, "another size of the frame, in pixels")->type_name("WxH");
+    options.add_option("--scale", chosen->scale, "how finely the frame is drawn, 1 as it is");
+    options
+        .add_option("--step", chosen->steps,
+                    "a step or a picture among the grounds; several become layers of one OpenEXR file")
+        ->allow_extra_args(false);
+    options.add_option("--dial", chosen->dials, "holds a dial; several may be given")
+        ->type_name("NAME=VALUE")
+        ->allow_extra_args(false);
+    options.add_option("--bits", chosen->bits,
+                       "of each number: 8 or 16 for PNG, 16 or 32 for OpenEXR, 8, 16 or 32 for TIFF");
+    options.add_option("--opacity", chosen->opacity, "in OpenEXR and TIFF: straight, or multiplied into the colours")
+        ->capture_default_str();
+    options.add_flag("--data", chosen->data, "the numbers as they are, without the sRGB curve");
+    options.add_flag("--strict", chosen->strict, "what is missing is a fault, and not only told");
+    options.add_option("--threads", chosen->threads, "how many draw, 0 for one a processor");
+    options.add_option("--kernels", chosen->kernels, "AVX3, AVX2, SSE4 or scalar");
+    options.add_option("--backend", chosen->backend, "cpu, gpu or auto")->capture_default_str();
+    return [chosen] { return render(*chosen); };
 }
 
 }  // namespace lacquer::cli

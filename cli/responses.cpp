@@ -64,11 +64,7 @@ void print_kind(const ResponseKind& kind) {
     fmt::print(".\n");
 }
 
-}  // namespace
-
-Result<Done> responses(Arguments& arguments) {
-    if (Result<std::string> more = arguments.file(); more)
-        return usage_fault("cli.unknown-option", "responses takes nothing, not '" + *more + "'", "");
+Result<Outcome> responses() {
     fmt::print(
         "# Responses\n\n"
         "A response answers time, cues and signals; a dial follows it by its name (`blow * 2 + 1`), and so do steps. "
@@ -91,7 +87,11 @@ Result<Done> responses(Arguments& arguments) {
         "but\n"
         "15.2 at 144 and 2.5 at 24.\n");
     for (const ResponseKind& kind : response_kinds()) print_kind(kind);
-    return Done{};
+    return Outcome::done;
 }
+
+}  // namespace
+
+Run offer_responses(CLI::App&) { return responses; }
 
 }  // namespace lacquer::cli

@@ -1,6 +1,8 @@
 // lacquer-cli scene: a stand-in scene's view at a moment, as a layered OpenEXR file.
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
+
 #include "cli/arguments.h"
 #include "cli/verbs.h"
 #include "core/scene/capture.h"
@@ -10,71 +12,50 @@ namespace lacquer::cli {
 
 namespace {
 
-struct SceneJob {
-    const ScenePlace* place = nullptr;
-    Hour hour = Hour::storm;
+struct SceneOptions {
+    std::string place;
+    std::string hour = "storm";
     double seconds = 0;
-    int width = 1280;
-    int height = 720;
-    CaptureBits bits = CaptureBits::all;
+    std::string size = "1280x720";
+    int colour_bits = 32;
     std::string output;
 };
 
-Result<std::string> text_of(Arguments& arguments, const char* option, const std::string& otherwise) {
-    Result<std::optional<std::string>> given = arguments.option(option);
-    if (!given) return given.fault();
-    return given->value_or(otherwise);
-}
-
-Result<SceneJob> read_job(Arguments& arguments) {
-    SceneJob job;
-    Result<std::string> hour = text_of(arguments, "--hour", "storm");
-    if (!hour) return hour.fault();
-    const auto named = hour_named(*hour);
-    if (!named) return usage_fault("cli.hour", "there is no hour '" + *hour + "'", "day, dusk or storm");
-    job.hour = *named;
-    Result<std::string> at = text_of(arguments, "--at", "0");
-    if (!at) return at.fault();
-    Result<double> seconds = parse_option_number("--at", *at);
-    if (!seconds) return seconds.fault();
-    job.seconds = *seconds;
-    Result<std::string> size = text_of(arguments, "--size", "1280x720");
+Result<Outcome> scene(const SceneOptions& options) {
+    const auto hour = hour_named(options.hour);
+    if (!hour) return usage_fault("cli.hour", "there is no hour '" + options.hour + "'", "day, dusk or storm");
+    const Result<std::pair<int, int>> size = parse_size(options.size);
     if (!size) return size.fault();
-    Result<std::pair<int, int>> sides = parse_size(*size);
-    if (!sides) return sides.fault();
-    std::tie(job.width, job.height) = *sides;
-    Result<std::string> bits = text_of(arguments, "--colour-bits", "32");
-    if (!bits) return bits.fault();
-    if (*bits != "32" && *bits != "16")
-        return usage_fault("cli.number", "'" + *bits + "' is no number of bits for colours", "16 or 32");
-    if (*bits == "16") job.bits = CaptureBits::half_colours;
-    Result<std::string> output = text_of(arguments, "-o", "");
-    if (!output) return output.fault();
-    if (output->empty())
+    if (options.colour_bits != 32 && options.colour_bits != 16)
+        return usage_fault("cli.number", fmt::format("'{}' is no number of bits for colours", options.colour_bits),
+                           "16 or 32");
+    if (options.output.empty())
         return usage_fault("cli.missing-value", "there is no -o", "say where the file goes: -o FILE.exr");
-    job.output = *output;
-    Result<std::string> place = arguments.file();
-    if (!place) return place.fault();
-    job.place = find_place(*place);
-    if (job.place == nullptr)
-        return usage_fault("cli.place", "there is no place '" + *place + "'", "harbour or lamp_room");
-    return job;
+    const ScenePlace* place = find_place(options.place);
+    if (place == nullptr)
+        return usage_fault("cli.place", "there is no place '" + options.place + "'", "harbour or lamp_room");
+    WorkerPool pool;
+    const SceneLayers layers = cast_world(place->world(*hour, options.seconds), place->camera, size->first,
+                                          size->second, {true, true, true, true, true}, pool, Cancel());
+    const CaptureBits bits = options.colour_bits == 16 ? CaptureBits::half_colours : CaptureBits::all;
+    if (auto written = write_capture(options.output, layers, bits); !written) return written.fault();
+    fmt::print("{}: {} x {}, {} with depth, normals, positions and {} objects\n", options.output, size->first,
+               size->second, place->words, place->objects.size());
+    return Outcome::done;
 }
 
 }  // namespace
 
-Result<Done> scene(Arguments& arguments) {
-    Result<SceneJob> job = read_job(arguments);
-    if (!job) return job.fault();
-    if (!is_drawable_size(job->width, job->height))
-        return usage_fault("cli.size", "a scene of this size cannot be drawn", "use at most 64 million pixels");
-    WorkerPool pool;
-    const SceneLayers layers = cast_world(job->place->world(job->hour, job->seconds), job->place->camera, job->width,
-                                          job->height, {true, true, true, true, true}, pool, Cancel());
-    if (auto written = write_capture(job->output, layers, job->bits); !written) return written;
-    fmt::print("{}: {} x {}, {} with depth, normals, positions and {} objects\n", job->output, job->width, job->height,
-               job->place->words, job->place->objects.size());
-    return Done{};
+Run offer_scene(CLI::App& options) {
+    const auto chosen = std::make_shared<SceneOptions>();
+    options.add_option("PLACE", chosen->place, "harbour or lamp_room")->required();
+    options.add_option("-o", chosen->output, "where it goes")->type_name("FILE.exr");
+    options.add_option("--hour", chosen->hour, "day, dusk or storm")->capture_default_str();
+    options.add_option("--at", chosen->seconds, "at which moment, seconds")->capture_default_str();
+    options.add_option("--size", chosen->size, "in pixels")->type_name("WxH")->capture_default_str();
+    options.add_option("--colour-bits", chosen->colour_bits, "of each part of a colour, 16 or 32")
+        ->capture_default_str();
+    return [chosen] { return scene(*chosen); };
 }
 
 }  // namespace lacquer::cli

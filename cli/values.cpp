@@ -1,6 +1,7 @@
 // lacquer-cli values FILE: what everything that moves is worth over time, as lines of comma-separated values.
 #include <fmt/core.h>
 
+#include <CLI/CLI.hpp>
 #include <cmath>
 
 #include "cli/played.h"
@@ -31,19 +32,15 @@ std::string numbers_text(const Value& value) {
     return text;
 }
 
-}  // namespace
-
-Result<Done> values(Arguments& arguments) {
-    Result<std::optional<std::string>> rate_text = arguments.option("--frames");
-    if (!rate_text) return rate_text.fault();
+struct ValuesOptions {
+    PlayedOptions played;
     double rate = 60;
-    if (*rate_text) {
-        Result<double> read = parse_option_number("--frames", **rate_text);
-        if (!read) return read.fault();
-        rate = *read;
-    }
+};
+
+Result<Outcome> values(const ValuesOptions& options) {
+    const double rate = options.rate;
     if (!(rate > 0) || rate > 1000) return usage_fault("cli.number", "--frames takes more than 0, up to 1000", "");
-    Result<PlayedFinish> played = played_finish(arguments);
+    Result<PlayedFinish> played = played_finish(options.played);
     if (!played) return played.fault();
     const NamedTape& tape = played->tape;
     const std::vector<std::string> names = names_of(*played->checked->finish);
@@ -58,7 +55,16 @@ Result<Done> values(Arguments& arguments) {
         for (const std::string& name : names) fmt::print(",{}", numbers_text(now.at(name)));
         fmt::print("\n");
     }
-    return Done{};
+    return Outcome::done;
+}
+
+}  // namespace
+
+Run offer_values(CLI::App& options) {
+    const auto chosen = std::make_shared<ValuesOptions>();
+    add_played(options, chosen->played);
+    options.add_option("--frames", chosen->rate, "how often a second")->capture_default_str();
+    return [chosen] { return values(*chosen); };
 }
 
 }  // namespace lacquer::cli

@@ -1,27 +1,43 @@
-// The verbs of lacquer-cli, one file each.
+// The verbs of lacquer-cli, one file each. What a verb takes is told to the parser once; help and completion come from
+// that.
 #pragma once
+
+#include <functional>
+#include <memory>
+#include <span>
+#include <string_view>
 
 #include "core/base/result.h"
 
+namespace CLI {
+class App;
+}
+
 namespace lacquer::cli {
 
-class Arguments;
+/// How a verb ended: as it was asked, or with something missing that was told on the error stream.
+enum class Outcome { done, with_notices };
 
-/// Draws a finish at a moment into a PNG.
-Result<Done> render(Arguments& arguments);
-/// Plays a finish's tape at several frame rates and tells what differs.
-Result<Done> rates(Arguments& arguments);
-/// Prints what is known of the responses.
-Result<Done> responses(Arguments& arguments);
-/// Prints what everything that moves is worth over time.
-Result<Done> values(Arguments& arguments);
-/// Prints how a finish is understood: trees, passes, instructions, strips.
-Result<Done> explain(Arguments& arguments);
+/// Does what the verb is there for, once its options are read.
+using Run = std::function<Result<Outcome>()>;
 
-/// Writes a stand-in scene as a layered file.
-Result<Done> scene(Arguments& arguments);
+/// A verb: its name, what it does in a line, and how it tells the parser of its options.
+struct Verb {
+    std::string_view name;
+    std::string_view words;
+    Run (*offer)(CLI::App& options);
+};
 
-/// Prints what is known of the operations.
-Result<Done> catalogue(Arguments& arguments);
+/// All of them, in the order in which help lists them.
+std::span<const Verb> verbs();
+
+Run offer_render(CLI::App& options);
+Run offer_rates(CLI::App& options);
+Run offer_values(CLI::App& options);
+Run offer_explain(CLI::App& options);
+Run offer_responses(CLI::App& options);
+Run offer_catalogue(CLI::App& options);
+Run offer_scene(CLI::App& options);
+Run offer_completion(CLI::App& options);
 
 }  // namespace lacquer::cli

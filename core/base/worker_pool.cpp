@@ -4,8 +4,27 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <utility>
 
 namespace lacquer {
+
+namespace {
+
+// The pools of which this thread does pieces at the moment, the innermost first.
+struct Working {
+    const WorkerPool* pool;
+    const Working* outer;
+};
+thread_local const Working* working = nullptr;
+
+bool works_for(const WorkerPool* pool) {
+    for (const Working* each = working; each != nullptr; each = each->outer) {
+        if (each->pool == pool) return true;
+    }
+    return false;
+}
+
+}  // namespace
 
 WorkerPool::WorkerPool(int threads) {
     const int wanted = threads > 0 ? threads : std::max(1, static_cast<int>(std::thread::hardware_concurrency()));
@@ -22,15 +41,21 @@ WorkerPool::~WorkerPool() {
 }
 
 void WorkerPool::run(int count, const std::function<void(int)>& work) {
+    if (works_for(this)) {
+        for (int i = 0; i < count; ++i) work(i);
+        return;
+    }
     const std::lock_guard job(job_);
     std::unique_lock lock(state_);
     work_ = &work;
     count_ = count;
     next_ = 0;
+    thrown_ = nullptr;
     wake_.notify_all();
     take_pieces(lock);
     finished_.wait(lock, [this] { return running_ == 0; });
     work_ = nullptr;
+    if (thrown_ != nullptr) std::rethrow_exception(std::exchange(thrown_, nullptr));
 }
 
 void WorkerPool::take_pieces(std::unique_lock<std::mutex>& lock) {
@@ -39,9 +64,20 @@ void WorkerPool::take_pieces(std::unique_lock<std::mutex>& lock) {
         const auto* work = work_;
         ++running_;
         lock.unlock();
-        (*work)(piece);
+        std::exception_ptr thrown;
+        const Working inside{this, working};
+        working = &inside;
+        try {
+            (*work)(piece);
+        } catch (...) {
+            thrown = std::current_exception();
+        }
+        working = inside.outer;
         lock.lock();
         --running_;
+        if (thrown == nullptr) continue;
+        if (thrown_ == nullptr) thrown_ = thrown;
+        next_ = count_;
     }
     if (running_ == 0) finished_.notify_all();
 }

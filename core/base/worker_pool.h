@@ -1,7 +1,10 @@
-// Threads that share out numbered pieces of work.
+// Threads that share out numbered pieces of work. Ours rather than a library's: pieces are taken lowest first, so that
+// a picture comes from the top; the threads stand below the interface's priority; and the thread sanitizer, which sees
+// nothing of libraries that were built without it, sees all of this.
 #pragma once
 
 #include <condition_variable>
+#include <exception>
 #include <functional>
 #include <mutex>
 #include <thread>
@@ -23,7 +26,9 @@ public:
     int size() const { return static_cast<int>(threads_.size()) + 1; }
 
     /// Calls `work(i)` once for each i in [0, count), lowest first, on any of the threads; returns when all are done.
-    /// Jobs from several threads wait for one another.
+    /// Jobs from several threads wait for one another; one that a piece asks for is done by that piece's own thread. If
+    /// a piece throws, those that were not begun are left out, and the first that was thrown comes out of here when the
+    /// others are done.
     void run(int count, const std::function<void(int)>& work);
 
 private:
@@ -38,6 +43,7 @@ private:
     int count_ = 0;
     int next_ = 0;
     int running_ = 0;
+    std::exception_ptr thrown_;
     bool stopping_ = false;
     std::vector<std::thread> threads_;
 };

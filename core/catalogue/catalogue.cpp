@@ -3,12 +3,11 @@
 #include <algorithm>
 #include <cstdlib>
 #include <filesystem>
-#include <fstream>
-#include <iterator>
 #include <set>
 #include <string_view>
 #include <utility>
 
+#include "core/base/file.h"
 #include "core/lang/rename.h"
 
 namespace lacquer {
@@ -21,9 +20,9 @@ namespace fs = std::filesystem;
 Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, const Scope& scope) {
     const std::string text = rename_in_formula(operation.text, "same", glsl_name(float_type(width)));
     const Result<Code> code = parse_code(text);
-    if (!code) return placed_in_file(code.fault(), text, operation.file);
+    if (!code) return placed_in_file(code.fault(), text, operation);
     auto functions = check_functions(*code, scope, text);
-    if (!functions) return placed_in_file(functions.fault(), text, operation.file);
+    if (!functions) return placed_in_file(functions.fault(), text, operation);
     auto function = std::make_shared<TypedFunction>(*functions->at(operation.stages[0].function));
     function->foreign = true;
     return std::shared_ptr<const TypedFunction>(std::move(function));
@@ -60,14 +59,20 @@ void refuse(Catalogue& catalogue, const OperationFile& file, Fault fault) {
 }
 
 // Adds files of different names. Those that call others wait until these are there.
-void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting) {
+void add_batch(Catalogue& catalogue, std::vector<const OperationFile*> waiting, const UsedText& used) {
     Scope scope = step_scope();
     scope.functions = &catalogue.plain;
     std::vector<std::string> staged;
     for (bool last_try = false; !waiting.empty();) {
         std::vector<const OperationFile*> still;
         for (const OperationFile* file : waiting) {
-            Result<Operation> operation = read_operation(file->name, file->text, file->path);
+            if (file->fault) {
+                refuse(catalogue, *file, *file->fault);
+                continue;
+            }
+            Result<AssembledText> text = assembled(file->text, file->path, used);
+            Result<Operation> operation =
+                text ? read_operation(file->name, std::move(*text), file->path) : Result<Operation>(text.fault());
             if (!operation) {
                 refuse(catalogue, *file, operation.fault());
                 continue;
@@ -114,17 +119,26 @@ void find_not_called(Catalogue& catalogue) {
 
 std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>& files) {
     auto catalogue = std::make_shared<Catalogue>();
+    std::map<std::string, std::pair<std::string, std::string>> shared;
+    for (const OperationFile& file : files) {
+        if (!file.fault && is_shared_text(file.text)) shared[file.name] = {file.text, file.path};
+    }
+    const UsedText used = [&](const std::string& name) {
+        const auto found = shared.find(name);
+        return found != shared.end() ? &found->second : nullptr;
+    };
     std::vector<const OperationFile*> batch;
     std::set<std::string_view> names;
     for (const OperationFile& file : files) {
+        if (!file.fault && is_shared_text(file.text)) continue;
         if (!names.insert(file.name).second) {
             // It replaces one before, which others of its own batch may have called.
-            add_batch(*catalogue, std::exchange(batch, {}));
+            add_batch(*catalogue, std::exchange(batch, {}), used);
             names = {file.name};
         }
         batch.push_back(&file);
     }
-    add_batch(*catalogue, std::move(batch));
+    add_batch(*catalogue, std::move(batch), used);
     find_not_called(*catalogue);
     return catalogue;
 }
@@ -137,14 +151,13 @@ const std::shared_ptr<const Catalogue>& built_in_catalogue() {
 std::vector<OperationFile> operation_files_in(const std::string& folder) {
     std::vector<OperationFile> files;
     std::error_code code;
-    for (const fs::directory_entry& entry : fs::directory_iterator(folder, code)) {
-        if (entry.path().extension() != ".glsl") continue;
-        std::ifstream in(entry.path(), std::ios::binary);
-        std::string text;
-        // One more than is allowed, so that a file too long is told from one that just fits.
-        std::copy_n(std::istreambuf_iterator<char>(in), std::min<std::uintmax_t>(entry.file_size(code), 65537),
-                    std::back_inserter(text));
-        files.push_back({entry.path().stem().string(), std::move(text), entry.path().string()});
+    for (auto entry = fs::directory_iterator(folder, code); !code && entry != fs::directory_iterator();
+         entry.increment(code)) {
+        const fs::path& path = entry->path();
+        if (path.extension() != ".glsl") continue;
+        Result<std::string> text = read_whole_file(path.string(), max_operation_file);
+        files.push_back({path.stem().string(), text ? std::move(*text) : std::string(), path.string(),
+                         text ? std::nullopt : std::optional<Fault>(text.fault())});
     }
     std::sort(files.begin(), files.end(), [](const auto& a, const auto& b) { return a.name < b.name; });
     return files;

@@ -3,6 +3,7 @@
 
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -26,6 +27,7 @@ struct OperationFile {
     std::string name;
     std::string text;
     std::string path;
+    std::optional<Fault> fault = {};  ///< why it could not be read
 };
 
 /// The operations that come along.
@@ -38,7 +40,8 @@ std::shared_ptr<const Catalogue> make_catalogue(const std::vector<OperationFile>
 /// The operations that come along and nothing else; read once.
 const std::shared_ptr<const Catalogue>& built_in_catalogue();
 
-/// The .glsl files of a folder, in order of their names; none if there is no such folder.
+/// The .glsl files of a folder, in order of their names; none if there is no such folder. What is no plain file, or
+/// cannot be read, comes with its fault.
 std::vector<OperationFile> operation_files_in(const std::string& folder);
 
 /// Where the user's own operations lie: $XDG_DATA_HOME/lacquer/operations, else ~/.local/share/lacquer/operations.

@@ -13,7 +13,6 @@ namespace lacquer {
 
 namespace {
 
-constexpr std::size_t max_file = 65536;
 constexpr std::array<std::string_view, 7> roles = {"mask",   "opacity", "coordinate", "displacement",
                                                    "colour", "number",  "choice"};
 constexpr std::size_t max_choices = 16;
@@ -179,7 +178,7 @@ Result<Done> read_head_line(HeadLine& line, Operation& operation) {
 
 Result<Done> check_functions_named(const Operation& operation) {
     const Result<Code> code = parse_code(rename_in_formula(operation.text, "same", "vec4"));
-    if (!code) return placed_in_file(code.fault(), operation.text, operation.file);
+    if (!code) return placed_in_file(code.fault(), operation.text, operation);
     const HeadLine whole({}, 1, operation.file);
     if (!code->body.empty()) return whole.fault("an operation holds functions only", "put the statements into one");
     for (const OperationStage& stage : operation.stages) {
@@ -202,14 +201,79 @@ bool Operation::has_same() const {
     return std::any_of(arguments.begin(), arguments.end(), [](const OperationArgument& a) { return a.width == 0; });
 }
 
-Fault placed_in_file(Fault fault, const std::string& text, const std::string& file) {
+Fault placed_in_file(Fault fault, const std::string& text, const Operation& operation) {
     const Span span = fault.place.span;
-    fault.place = {file, span, 1, 1};
+    std::size_t line = 0;
+    fault.place = {operation.file, span, 1, 1};
     for (std::size_t i = 0; i < span.begin && i < text.size(); ++i) {
         fault.place.column = text[i] == '\n' ? 1 : fault.place.column + 1;
-        fault.place.line += text[i] == '\n' ? 1 : 0;
+        line += text[i] == '\n' ? 1 : 0;
+    }
+    fault.place.line = static_cast<int>(line) + 1;
+    if (line < operation.lines.size()) {
+        fault.place.where = operation.lines[line].file;
+        fault.place.line = operation.lines[line].line;
     }
     return fault;
+}
+
+namespace {
+
+constexpr std::string_view uses_mark = "//! uses ";
+
+class Assembler {
+public:
+    explicit Assembler(const UsedText& used) : used_(used) {}
+
+    Result<Done> add(const std::string& text, const std::string& file, bool whole) {
+        under_way_.push_back(file);
+        std::istringstream lines(text);
+        std::string line;
+        for (int number = 1; std::getline(lines, line); ++number) {
+            if (line.starts_with(uses_mark)) {
+                if (auto good = add_used(line.substr(uses_mark.size()), file, number); !good) return good;
+            } else if (whole || !line.starts_with("//!")) {
+                made.text += line + "\n";
+                made.lines.push_back({file, number});
+            }
+        }
+        under_way_.pop_back();
+        return Done{};
+    }
+
+    AssembledText made;
+
+private:
+    Result<Done> add_used(std::string name, const std::string& file, int line) {
+        while (!name.empty() && (name.back() == ' ' || name.back() == '\r')) name.pop_back();
+        const auto fault = [&](std::string message) {
+            return Fault{"operation.uses", std::move(message), "name a file beside it that is marked //! shared",
+                         Place{file, {}, line, 0}, Severity::fault};
+        };
+        const auto* found = used_ != nullptr ? used_(name) : nullptr;
+        if (found == nullptr) return fault("there is no shared file '" + name + "'");
+        if (std::find(under_way_.begin(), under_way_.end(), found->second) != under_way_.end())
+            return fault("'" + name + "' uses what uses it");
+        if (std::find(put_in_.begin(), put_in_.end(), name) != put_in_.end()) return Done{};
+        put_in_.push_back(name);
+        return add(found->first, found->second, false);
+    }
+
+    const UsedText& used_;
+    std::vector<std::string> under_way_;
+    std::vector<std::string> put_in_;
+};
+
+}  // namespace
+
+Result<AssembledText> assembled(const std::string& text, const std::string& file, const UsedText& used) {
+    Assembler assembler(used);
+    if (auto good = assembler.add(text, file, true); !good) return good.fault();
+    return std::move(assembler.made);
+}
+
+bool is_shared_text(std::string_view text) {
+    return text.starts_with("//! shared") || text.find("\n//! shared") != std::string_view::npos;
 }
 
 Fault broken_operation(const std::string& name, const Fault& inner) {
@@ -221,13 +285,14 @@ Fault broken_operation(const std::string& name, const Fault& inner) {
             Severity::fault};
 }
 
-Result<Operation> read_operation(std::string name, std::string text, std::string file) {
+Result<Operation> read_operation(std::string name, AssembledText text, std::string file) {
     Operation operation;
     operation.name = std::move(name);
-    operation.text = std::move(text);
+    operation.text = std::move(text.text);
+    operation.lines = std::move(text.lines);
     operation.file = std::move(file);
     const HeadLine whole({}, 1, operation.file);
-    if (operation.text.size() > max_file)
+    if (operation.text.size() > max_operation_file)
         return whole.fault("the file is longer than 65,536 characters", "make it shorter");
     if (!is_identifier(operation.name) || is_builtin_name(operation.name)) {
         Fault fault =

@@ -1,6 +1,7 @@
 // An operation: something that steps call by name, written in one file.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <optional>
@@ -13,6 +14,9 @@
 #include "core/lang/checker.h"
 
 namespace lacquer {
+
+/// Longest file of an operation, in bytes.
+inline constexpr std::size_t max_operation_file = 65536;
 
 /// What is handed to an operation.
 struct OperationArgument {
@@ -35,6 +39,28 @@ struct OperationStage {
     bool levels = false;  ///< as many rounds as halvings make the frame's longer side one pixel
 };
 
+/// A line of a file.
+struct TextLine {
+    std::string file;
+    int line = 0;
+};
+
+/// A text in which every line `//! uses NAME` has been replaced by that file's lines.
+struct AssembledText {
+    std::string text;
+    std::vector<TextLine> lines;
+};
+
+/// Finds the text and the path of a file that others use; null if there is none.
+using UsedText = std::function<const std::pair<std::string, std::string>*(const std::string& name)>;
+
+/// Puts in what a file uses, and what that uses, each once. Faults: `operation.uses` for one that is not there, and for
+/// those that use each other in a circle.
+Result<AssembledText> assembled(const std::string& text, const std::string& file, const UsedText& used);
+
+/// True for a file that is only there to be used by others: it has a line `//! shared`.
+bool is_shared_text(std::string_view text);
+
 struct Operation {
     std::string name;
     std::string title;
@@ -44,8 +70,9 @@ struct Operation {
     std::string shown;  ///< a formula over the samples on which it shows what it does best
     std::vector<OperationArgument> arguments;
     std::vector<OperationStage> stages;  ///< in order; the last gives the step its value
-    std::string text;                    ///< the whole file
+    std::string text;                    ///< the whole file, with what it uses put in
     std::string file;
+    std::vector<TextLine> lines;  ///< where each line of `text` comes from
     /// What its stages may call: the plain operations of the catalogue when it was read, so that one which is replaced
     /// later doesn't change or break it. Null before it stands in a catalogue.
     std::shared_ptr<const std::map<std::string, Callable, std::less<>>> functions;
@@ -59,11 +86,11 @@ struct Operation {
 /// Reads an operation's file. The head is made of lines that begin with //! and a word: title, group, about, says,
 /// shown, value, picture, stage; docs/operations.md tells what they hold. `name` is the file's without its ending.
 /// Faults, with line: `operation.head`, `operation.name`, and those of the language.
-Result<Operation> read_operation(std::string name, std::string text, std::string file);
+Result<Operation> read_operation(std::string name, AssembledText text, std::string file);
 
-/// A fault of the language with the line and column that its span has in the operation's text, or in one in which
-/// `same` was replaced.
-Fault placed_in_file(Fault fault, const std::string& text, const std::string& file);
+/// A fault of the language with the file, line and column that its span has in the operation's text; `text` is that, or
+/// one in which `same` was replaced.
+Fault placed_in_file(Fault fault, const std::string& text, const Operation& operation);
 
 /// What a step says that calls an operation whose file has this fault: `finish.operation`.
 Fault broken_operation(const std::string& name, const Fault& inner);

@@ -25,7 +25,7 @@ std::string line(const Ir& ir, const Instruction& i) {
         text += plain ? fmt::format(" {}", number) : fmt::format(" 0x{:08x}", i.bits);
     }
     if (i.op == Op::uniform) text += fmt::format(" {}.{}", ir.uniforms[i.bits].name, ir.uniforms[i.bits].part);
-    if (reads_picture(i.op)) text += " " + ir.pictures[i.bits];
+    if (reads_picture(i.op)) text += " " + ir.pictures[i.bits].name;
     return text + "\n";
 }
 

@@ -104,6 +104,14 @@ struct UniformSlot {
     friend bool operator==(const UniformSlot&, const UniformSlot&) = default;
 };
 
+/// A picture that is read: its name, and whether colours between its pixels count by their opacity though the picture
+/// itself does not ask for it.
+struct PictureUse {
+    std::string name;
+    bool weighed = false;
+    friend bool operator==(const PictureUse&, const PictureUse&) = default;
+};
+
 /// A step's result: its name, and one value for each of its parts.
 struct IrOutput {
     std::string name;
@@ -114,7 +122,7 @@ struct Ir {
     std::vector<Instruction> code;
     int value_count = 0;
     std::vector<UniformSlot> uniforms;
-    std::vector<std::string> pictures;
+    std::vector<PictureUse> pictures;
     std::vector<IrOutput> outputs;
     bool quads = false;  ///< has derivatives: drawn in 2 x 2 blocks
 };

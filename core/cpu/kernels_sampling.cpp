@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <array>
 #include <bit>
+#include <limits>
 
 HWY_BEFORE_NAMESPACE();
 namespace lacquer::HWY_NAMESPACE {
@@ -54,11 +55,27 @@ HWY_INLINE Colour blend_taps(Colour a, Colour b, float fraction) {
     for (std::size_t c = 0; c < 4; ++c) a.parts[c] = a.parts[c] * (1.0F - fraction) + b.parts[c] * fraction;
     return a;
 }
+HWY_INLINE Colour blend_by_opacity(Colour a, Colour b, float fraction) {
+    if (fraction == 0.0F) return a;
+    const float of_a = a.parts[3] * (1.0F - fraction);
+    const float of_b = b.parts[3] * fraction;
+    const float both = of_a + of_b;
+    for (std::size_t c = 0; c < 3; ++c) {
+        if (of_b != 0.0F) a.parts[c] = of_a == 0.0F ? b.parts[c] : (a.parts[c] * of_a + b.parts[c] * of_b) / both;
+    }
+    a.parts[3] = both;
+    return a;
+}
 HWY_INLINE void store_colour(Colour colour, float* to) { std::copy(colour.parts.begin(), colour.parts.end(), to); }
 
 HWY_INLINE void part_pixels(const float* pixels, const KernelArgs& k, std::size_t at) {
     for (std::size_t c = 0; c < 4; ++c) {
         for (std::size_t n = 0; n < lane_block; ++n) k.out[c][at + n] = pixels[4 * n + c];
+    }
+}
+HWY_INLINE void part_pairs(const float* pixels, const KernelArgs& k, std::size_t at) {
+    for (std::size_t c = 0; c < 2; ++c) {
+        for (std::size_t n = 0; n < lane_block; ++n) k.out[c][at + n] = pixels[2 * n + c];
     }
 }
 #else
@@ -70,6 +87,19 @@ HWY_INLINE Colour blend_taps(Colour a, Colour b, float fraction) {
     const Colour f = hn::Set(F4(), fraction);
     const Colour blended = hn::Add(hn::Mul(a, hn::Set(F4(), 1.0F - fraction)), hn::Mul(b, f));
     return hn::IfThenElse(hn::Eq(f, hn::Zero(F4())), a, blended);
+}
+// The same by opacity, the last of the four: what is clear lends no colour.
+HWY_INLINE Colour blend_by_opacity(Colour a, Colour b, float fraction) {
+    const F4 d;
+    const Colour zero = hn::Zero(d);
+    const Colour of_a = hn::Mul(hn::Broadcast<3>(a), hn::Set(d, 1.0F - fraction));
+    const Colour of_b = hn::Mul(hn::Broadcast<3>(b), hn::Set(d, fraction));
+    const Colour both = hn::Add(of_a, of_b);
+    const Colour mixed = hn::Div(hn::Add(hn::Mul(a, of_a), hn::Mul(b, of_b)), both);
+    const Colour colour = hn::IfThenElse(hn::Eq(of_b, zero), a, hn::IfThenElse(hn::Eq(of_a, zero), b, mixed));
+    const auto is_opacity = hn::Eq(hn::Iota(d, 0.0F), hn::Set(d, 3.0F));
+    const Colour weighed = hn::IfThenElse(is_opacity, both, colour);
+    return hn::IfThenElse(hn::Eq(hn::Set(d, fraction), zero), a, weighed);
 }
 HWY_INLINE void store_colour(Colour colour, float* to) { hn::Store(colour, F4(), to); }
 
@@ -87,9 +117,34 @@ HWY_INLINE void part_pixels(const float* pixels, const KernelArgs& k, std::size_
         hn::Store(a, d, k.out[3] + at + n);
     }
 }
+HWY_INLINE void part_pairs(const float* pixels, const KernelArgs& k, std::size_t at) {
+    const F d;
+    for (std::size_t n = 0; n < lane_block; n += hn::Lanes(d)) {
+        VF x;
+        VF y;
+        hn::LoadInterleaved2(d, pixels + 2 * n, x, y);
+        hn::Store(x, d, k.out[0] + at + n);
+        hn::Store(y, d, k.out[1] + at + n);
+    }
+}
 #endif
 
-// The taps of a block of pixels: where the first colour lies, how far on the others, how much they count.
+// Pixels of so many channels, side by side, to strips.
+template <int channels>
+HWY_INLINE void part_row(const float* pixels, const KernelArgs& k, std::size_t at) {
+    if constexpr (channels == 4) {
+        part_pixels(pixels, k, at);
+    } else if constexpr (channels == 2) {
+        part_pairs(pixels, k, at);
+    } else {
+        const F d;
+        for (std::size_t n = 0; n < lane_block; n += hn::Lanes(d))
+            hn::Store(hn::LoadU(d, pixels + n), d, k.out[0] + at + n);
+    }
+}
+
+// The taps of a block of pixels, in pixels of the picture: where the first lies, how far on the others, how much they
+// count.
 struct Taps {
     HWY_ALIGN std::array<std::int32_t, lane_block> first;
     HWY_ALIGN std::array<std::int32_t, lane_block> right;
@@ -98,6 +153,7 @@ struct Taps {
     HWY_ALIGN std::array<float, lane_block> along;
     bool on_pixels = true;     // no fraction anywhere: the first colour is the answer
     bool side_by_side = true;  // each pixel's taps lie one pixel on from those of the one before
+    bool finite = true;        // all coordinates are numbers and not infinite
 };
 
 struct Tap {
@@ -105,6 +161,8 @@ struct Tap {
     VF fraction;
     VI step;  // to the next pixel; 0 at the border
 };
+
+HWY_INLINE MF is_finite(VF x) { return hn::Lt(hn::Abs(x), number(std::numeric_limits<float>::infinity())); }
 
 template <Filter filter>
 HWY_INLINE Tap tap(VF position, int size) {
@@ -126,23 +184,27 @@ HWY_INLINE void find_taps(const float* u, std::size_t u_stride, const float* v, 
                           const PictureView& picture, Taps& taps) {
     const F d;
     const I di;
-    const VI row = hn::Set(di, 4 * picture.width);
+    const VI row = hn::Set(di, picture.width);
     taps.on_pixels = true;
     taps.side_by_side = true;
+    taps.finite = true;
     VI expected = hn::Iota(di, 0);
     VF across = hn::Zero(d);
     VF along = hn::Zero(d);
     for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
-        const Tap x = tap<filter>(hn::Load(d, u + i * u_stride), picture.width);
-        const Tap y = tap<filter>(hn::Load(d, v + i * v_stride), picture.height);
-        hn::Store(hn::Add(hn::Mul(y.low, row), hn::ShiftLeft<2>(x.low)), di, taps.first.data() + i);
-        hn::Store(hn::ShiftLeft<2>(x.step), di, taps.right.data() + i);
+        const VF here_u = hn::Load(d, u + i * u_stride);
+        const VF here_v = hn::Load(d, v + i * v_stride);
+        taps.finite = taps.finite && hn::AllTrue(d, hn::And(is_finite(here_u), is_finite(here_v)));
+        const Tap x = tap<filter>(here_u, picture.width);
+        const Tap y = tap<filter>(here_v, picture.height);
+        const VI first = hn::Add(hn::Mul(y.low, row), x.low);
+        hn::Store(first, di, taps.first.data() + i);
+        hn::Store(x.step, di, taps.right.data() + i);
         hn::Store(hn::Mul(y.step, row), di, taps.down.data() + i);
         hn::Store(x.fraction, d, taps.across.data() + i);
         hn::Store(y.fraction, d, taps.along.data() + i);
         const MF between = hn::Or(hn::Gt(x.fraction, number(0.0F)), hn::Gt(y.fraction, number(0.0F)));
         taps.on_pixels = taps.on_pixels && hn::AllFalse(d, between);
-        const VI first = hn::Add(hn::Mul(y.low, hn::Set(di, picture.width)), x.low);
         if (i == 0) {
             expected = hn::Add(expected, hn::Set(di, hn::GetLane(first)));
             across = hn::Set(d, hn::GetLane(x.fraction));
@@ -167,20 +229,22 @@ HWY_INLINE bool find_run(const float* u, std::size_t u_stride, int width, Run& r
     VI expected = hn::Zero(di);
     VF across = hn::Zero(d);
     for (std::size_t i = 0; i < lane_block; i += hn::Lanes(d)) {
-        const Tap x = tap<filter>(hn::Load(d, u + i * u_stride), width);
+        const VF here = hn::Load(d, u + i * u_stride);
+        const Tap x = tap<filter>(here, width);
         if (i == 0) {
             run = {hn::GetLane(x.low), hn::GetLane(x.fraction)};
             expected = hn::Add(hn::Iota(di, 0), hn::Set(di, run.first));
             across = hn::Set(d, run.across);
         }
         const MF same = hn::And(hn::Eq(x.fraction, across), hn::RebindMask(d, hn::Eq(x.low, expected)));
-        if (!hn::AllTrue(d, same)) return false;
+        if (!hn::AllTrue(d, hn::And(same, is_finite(here)))) return false;
         expected = hn::Add(expected, hn::Set(di, static_cast<std::int32_t>(hn::Lanes(d))));
     }
     return true;
 }
 
 // Taps that lie side by side need no gathering. A fraction that is not 0 says that there is a neighbour.
+template <int channels>
 HWY_INLINE void blend_side_by_side(const float* first, std::size_t row, float across, float along, float* to) {
     const F d;
     const VF left = number(1.0F - across);
@@ -190,9 +254,9 @@ HWY_INLINE void blend_side_by_side(const float* first, std::size_t row, float ac
     const auto row_at = [&](const float* from) {
         const VF here = hn::LoadU(d, from);
         if (across == 0.0F) return here;
-        return hn::Add(hn::Mul(here, left), hn::Mul(hn::LoadU(d, from + 4), right));
+        return hn::Add(hn::Mul(here, left), hn::Mul(hn::LoadU(d, from + channels), right));
     };
-    for (std::size_t i = 0; i < 4 * lane_block; i += hn::Lanes(d)) {
+    for (std::size_t i = 0; i < channels * lane_block; i += hn::Lanes(d)) {
         VF colours = row_at(first + i);
         if (along != 0.0F) colours = hn::Add(hn::Mul(colours, upper), hn::Mul(row_at(first + row + i), lower));
         hn::Store(colours, d, to + i);
@@ -217,50 +281,130 @@ HWY_NOINLINE void sample_otherwise(const KernelArgs& k, const float* u, std::siz
     one_by_one(k, [&](std::size_t i) { return lacquer::sample(*k.picture, u[i * u_stride], v[i * v_stride]); });
 }
 
-template <Filter filter>
+// Taps anywhere, of four channels.
+template <bool weighed>
+HWY_INLINE void blend_colours(const float* data, const Taps& taps, float* colours) {
+    const auto blend = [](Colour a, Colour b, float fraction) {
+        return weighed ? blend_by_opacity(a, b, fraction) : blend_taps(a, b, fraction);
+    };
+    for (std::size_t n = 0; n < lane_block; ++n) {
+        const float* first = data + 4 * static_cast<std::ptrdiff_t>(taps.first[n]);
+        Colour colour = load_colour(first);
+        if (!taps.on_pixels) {
+            const std::ptrdiff_t right = 4 * static_cast<std::ptrdiff_t>(taps.right[n]);
+            const float* below = first + 4 * static_cast<std::ptrdiff_t>(taps.down[n]);
+            colour = blend(colour, load_colour(first + right), taps.across[n]);
+            colour =
+                blend(colour, blend(load_colour(below), load_colour(below + right), taps.across[n]), taps.along[n]);
+        }
+        store_colour(colour, colours + 4 * n);
+    }
+}
+
+// Taps anywhere, of one or two channels: each channel is gathered by itself and mixed whole vectors at a time.
+template <int channels>
+HWY_INLINE void blend_numbers(const float* data, const Taps& taps, const KernelArgs& k, std::size_t at) {
+    const F d;
+    HWY_ALIGN std::array<std::array<float, lane_block>, 4> taken{};
+    for (std::size_t c = 0; c < channels; ++c) {
+        for (std::size_t n = 0; n < lane_block; ++n) {
+            const float* first = data + channels * static_cast<std::ptrdiff_t>(taps.first[n]) + c;
+            const std::ptrdiff_t right = channels * static_cast<std::ptrdiff_t>(taps.right[n]);
+            const std::ptrdiff_t down = channels * static_cast<std::ptrdiff_t>(taps.down[n]);
+            taken[0][n] = first[0];
+            if (taps.on_pixels) continue;
+            taken[1][n] = first[right];
+            taken[2][n] = first[down];
+            taken[3][n] = first[down + right];
+        }
+        for (std::size_t n = 0; n < lane_block; n += hn::Lanes(d)) {
+            const auto blend = [&](VF a, VF b, VF fraction) {
+                const VF mixed = hn::Add(hn::Mul(a, hn::Sub(number(1.0F), fraction)), hn::Mul(b, fraction));
+                return hn::IfThenElse(hn::Eq(fraction, number(0.0F)), a, mixed);
+            };
+            const auto tap_at = [&](std::size_t t) { return hn::Load(d, taken[t].data() + n); };
+            VF value = tap_at(0);
+            if (!taps.on_pixels) {
+                const VF across = hn::Load(d, taps.across.data() + n);
+                value = blend(blend(value, tap_at(1), across), blend(tap_at(2), tap_at(3), across),
+                              hn::Load(d, taps.along.data() + n));
+            }
+            hn::Store(value, d, k.out[c] + at + n);
+        }
+    }
+}
+
+// Where a coordinate is no number, or infinite, nothing can be read.
+template <int channels>
+HWY_NOINLINE void put_no_number(const KernelArgs& k, std::size_t at, const float* u, std::size_t u_stride,
+                                const float* v, std::size_t v_stride) {
+    const F d;
+    const VF none = number(std::numeric_limits<float>::quiet_NaN());
+    for (std::size_t n = 0; n < lane_block; n += hn::Lanes(d)) {
+        const MF good = hn::And(is_finite(hn::Load(d, u + n * u_stride)), is_finite(hn::Load(d, v + n * v_stride)));
+        for (std::size_t c = 0; c < channels; ++c) {
+            float* to = k.out[c] + at + n;
+            hn::Store(hn::IfThenElse(good, hn::Load(d, to), none), d, to);
+        }
+    }
+}
+
+template <Filter filter, int channels>
 void sample_held(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
-    const bool level = v_stride == 0;  // the whole strip reads one row
+    const bool weighed = channels == 4 && picture.sampling.weighed && filter == Filter::linear;
+    // The whole strip reads one row.
+    const bool level = v_stride == 0 && hn::AllTrue(F(), is_finite(hn::Load(F(), v)));
     const Tap row = tap<filter>(hn::Load(F(), v), picture.height);
-    const auto row_length = 4 * static_cast<std::size_t>(picture.width);
+    const auto row_length = channels * static_cast<std::size_t>(picture.width);
     const float* const row_begin = picture.data + static_cast<std::size_t>(hn::GetLane(row.low)) * row_length;
     const float along = hn::GetLane(row.fraction);
     for (std::size_t i = 0; i < k.count; i += lane_block) {
         Run run;
         if (level && find_run<filter>(u + i * u_stride, u_stride, picture.width, run)) {
-            const float* first = row_begin + 4 * static_cast<std::size_t>(run.first);
+            const float* first = row_begin + channels * static_cast<std::size_t>(run.first);
             if (run.across == 0.0F && along == 0.0F) {
-                part_pixels(first, k, i);
-            } else {
-                blend_side_by_side(first, row_length, run.across, along, colours.data());
-                part_pixels(colours.data(), k, i);
+                part_row<channels>(first, k, i);
+                continue;
             }
-            continue;
+            if (!weighed) {
+                blend_side_by_side<channels>(first, row_length, run.across, along, colours.data());
+                part_row<channels>(colours.data(), k, i);
+                continue;
+            }
         }
         find_taps<filter>(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
         if (taps.side_by_side && taps.on_pixels) {
-            part_pixels(picture.data + taps.first[0], k, i);
-            continue;
-        }
-        if (taps.side_by_side) {
-            blend_side_by_side(picture.data + taps.first[0], row_length, taps.across[0], taps.along[0], colours.data());
-            part_pixels(colours.data(), k, i);
-            continue;
-        }
-        for (std::size_t n = 0; n < lane_block; ++n) {
-            const float* first = picture.data + taps.first[n];
-            Colour colour = load_colour(first);
-            if (!taps.on_pixels) {
-                const float* below = first + taps.down[n];
-                colour = blend_taps(colour, load_colour(first + taps.right[n]), taps.across[n]);
-                const Colour lower = blend_taps(load_colour(below), load_colour(below + taps.right[n]), taps.across[n]);
-                colour = blend_taps(colour, lower, taps.along[n]);
+            part_row<channels>(picture.data + channels * static_cast<std::size_t>(taps.first[0]), k, i);
+        } else if (taps.side_by_side && !weighed) {
+            blend_side_by_side<channels>(picture.data + channels * static_cast<std::size_t>(taps.first[0]), row_length,
+                                         taps.across[0], taps.along[0], colours.data());
+            part_row<channels>(colours.data(), k, i);
+        } else if constexpr (channels == 4) {
+            if (weighed) {
+                blend_colours<true>(picture.data, taps, colours.data());
+            } else {
+                blend_colours<false>(picture.data, taps, colours.data());
             }
-            store_colour(colour, colours.data() + 4 * n);
+            part_pixels(colours.data(), k, i);
+        } else {
+            blend_numbers<channels>(picture.data, taps, k, i);
         }
-        part_pixels(colours.data(), k, i);
+        if (!taps.finite) put_no_number<channels>(k, i, u + i * u_stride, u_stride, v + i * v_stride, v_stride);
+    }
+}
+
+template <Filter filter>
+void sample_channels(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
+    switch (k.picture->channels) {
+        case 1:
+            return sample_held<filter, 1>(k, u, u_stride, v, v_stride);
+        case 2:
+            return sample_held<filter, 2>(k, u, u_stride, v, v_stride);
+        default:
+            return sample_held<filter, 4>(k, u, u_stride, v, v_stride);
     }
 }
 
@@ -268,8 +412,9 @@ void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, con
     const PictureView& picture = *k.picture;
     if (picture.data == nullptr) return black(k);
     if (picture.sampling.wrap != Wrap::clamp) return sample_otherwise(k, u, u_stride, v, v_stride);
-    if (picture.sampling.filter == Filter::nearest) return sample_held<Filter::nearest>(k, u, u_stride, v, v_stride);
-    sample_held<Filter::linear>(k, u, u_stride, v, v_stride);
+    if (picture.sampling.filter == Filter::nearest)
+        return sample_channels<Filter::nearest>(k, u, u_stride, v, v_stride);
+    sample_channels<Filter::linear>(k, u, u_stride, v, v_stride);
 }
 
 void sample(const KernelArgs& k) { sample_strip(k, k.in[0], k.stride[0], k.in[1], k.stride[1]); }
@@ -299,39 +444,64 @@ HWY_INLINE bool is_run(const Input& x, const Input& y, std::size_t i, const Pict
     return run;
 }
 
-void fetch(const KernelArgs& k) {
+template <int channels>
+void fetch_channels(const KernelArgs& k) {
     const PictureView& picture = *k.picture;
-    if (picture.data == nullptr) return black(k);
     const I di;
     const Input x{k.in[0], k.stride[0]};
     const Input y{k.in[1], k.stride[1]};
     const auto held = [&](VF place, int size) {
         return hn::Min(hn::Max(hn::BitCast(di, place), hn::Zero(di)), hn::Set(di, size - 1));
     };
-    HWY_ALIGN std::array<std::int32_t, lane_block> first;
+    Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
         if (is_run(x, y, i, picture)) {
-            part_pixels(
-                picture.data + 4 * (static_cast<std::size_t>(std::bit_cast<std::int32_t>(y.from[i * y.stride])) *
-                                        static_cast<std::size_t>(picture.width) +
-                                    static_cast<std::size_t>(std::bit_cast<std::int32_t>(x.from[i * x.stride]))),
-                k, i);
+            const auto row = static_cast<std::size_t>(std::bit_cast<std::int32_t>(y.from[i * y.stride]));
+            const auto first = static_cast<std::size_t>(std::bit_cast<std::int32_t>(x.from[i * x.stride]));
+            part_row<channels>(picture.data + channels * (row * static_cast<std::size_t>(picture.width) + first), k, i);
             continue;
         }
         for (std::size_t n = 0; n < lane_block; n += hn::Lanes(di)) {
             const VI row = hn::Mul(held(y.at(i + n), picture.height), hn::Set(di, picture.width));
-            hn::Store(hn::ShiftLeft<2>(hn::Add(row, held(x.at(i + n), picture.width))), di, first.data() + n);
+            hn::Store(hn::Add(row, held(x.at(i + n), picture.width)), di, taps.first.data() + n);
         }
-        for (std::size_t n = 0; n < lane_block; ++n)
-            store_colour(load_colour(picture.data + first[n]), colours.data() + 4 * n);
-        part_pixels(colours.data(), k, i);
+        if constexpr (channels == 4) {
+            blend_colours<false>(picture.data, taps, colours.data());
+            part_pixels(colours.data(), k, i);
+        } else {
+            blend_numbers<channels>(picture.data, taps, k, i);
+        }
+    }
+}
+
+void fetch(const KernelArgs& k) {
+    if (k.picture->data == nullptr) return black(k);
+    switch (k.picture->channels) {
+        case 1:
+            return fetch_channels<1>(k);
+        case 2:
+            return fetch_channels<2>(k);
+        default:
+            return fetch_channels<4>(k);
     }
 }
 
 void picture_size(const KernelArgs& k) {
     std::fill_n(k.out[0], k.count, std::bit_cast<float>(k.picture->width));
     std::fill_n(k.out[1], k.count, std::bit_cast<float>(k.picture->height));
+}
+
+template <int channels>
+void copy_row(const KernelArgs& k) {
+    const float* pixel =
+        k.picture->data + channels * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(k.picture->width) +
+                                      static_cast<std::size_t>(k.x));
+    const std::size_t blocks = k.count / lane_block * lane_block;
+    for (std::size_t i = 0; i < blocks; i += lane_block) part_row<channels>(pixel + channels * i, k, i);
+    for (std::size_t i = blocks; i < k.count; ++i) {
+        for (std::size_t c = 0; c < channels; ++c) k.out[c][i] = pixel[channels * i + c];
+    }
 }
 
 // A picture of the drawn size is just copied: sampling at pixel centres would give these very bits.
@@ -341,15 +511,8 @@ void read_here(const KernelArgs& k) {
     // Drawn in blocks of two, the last column and row may be beyond the picture.
     const bool inside = static_cast<int>(k.count) <= picture.width - k.x && k.y < picture.height;
     if (inside && picture.width == k.grid_width && picture.height == k.grid_height) {
-        const float* pixel =
-            picture.data + 4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) +
-                                static_cast<std::size_t>(k.x));
-        const std::size_t blocks = k.count / lane_block * lane_block;
-        for (std::size_t i = 0; i < blocks; i += lane_block) part_pixels(pixel + 4 * i, k, i);
-        for (std::size_t i = blocks; i < k.count; ++i) {
-            for (std::size_t c = 0; c < 4; ++c) k.out[c][i] = pixel[4 * i + c];
-        }
-        return;
+        if (picture.channels == 1) return copy_row<1>(k);
+        return picture.channels == 2 ? copy_row<2>(k) : copy_row<4>(k);
     }
     constexpr std::size_t block = 64;
     HWY_ALIGN std::array<float, block> u{};

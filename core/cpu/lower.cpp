@@ -2,17 +2,23 @@
 #include <bit>
 
 #include "core/cpu/lowering.h"
+#include "core/lang/known_names.h"
 
 namespace lacquer {
 
 Ir Lowering::run() {
     for (const PassStep& step : pass_.steps) {
+        // Turns of loops are counted for each step by itself.
+        turns_.reset();
+        if (counts_turns(*step.typed)) turns_ = constant(0);
         steps_[step.name] = value(*step.typed);
         types_[step.name] = step.typed->type;
     }
     for (const std::string& name : pass_.outputs) {
-        Parts parts = steps_.contains(name) ? steps_[name] : read_here(name, 4);
-        const Scalar scalar = scalar_of(types_[name]);
+        const bool computed = steps_.contains(name);
+        Parts parts = computed ? steps_[name] : read_here(name, width_of(resource_of(pass_, name).type));
+        // What was stored is floats already.
+        const Scalar scalar = computed ? scalar_of(types_[name]) : Scalar::real;
         if (scalar != Scalar::real) parts = {convert_part(scalar, Scalar::real, parts[0])};
         ir_.outputs.push_back({name, {parts.begin(), parts.end()}});
     }
@@ -38,10 +44,11 @@ int Lowering::emit(Op op, std::initializer_list<int> in, std::uint32_t bits) {
 
 int Lowering::constant(float x) { return constant_bits(std::bit_cast<std::uint32_t>(x)); }
 
-std::uint32_t Lowering::picture_slot(const std::string& name) {
-    const auto found = std::find(ir_.pictures.begin(), ir_.pictures.end(), name);
+std::uint32_t Lowering::picture_slot(const std::string& name, bool weighed) {
+    const PictureUse use{name, weighed};
+    const auto found = std::find(ir_.pictures.begin(), ir_.pictures.end(), use);
     if (found != ir_.pictures.end()) return static_cast<std::uint32_t>(found - ir_.pictures.begin());
-    ir_.pictures.push_back(name);
+    ir_.pictures.push_back(use);
     return static_cast<std::uint32_t>(ir_.pictures.size() - 1);
 }
 
@@ -67,8 +74,9 @@ Parts Lowering::symbol(const Typed& t) {
         return parts;
     }
     if (t.symbol == SymbolKind::ground) return read_here(t.name, width_of(t.type));
-    if (t.name == "uv") return {emit(Op::uv_x, {}), emit(Op::uv_y, {})};
-    if (t.name == "pixel") return {emit(Op::pixel_x, {}), emit(Op::pixel_y, {})};
+    const KnownName* known = t.symbol == SymbolKind::known ? find_known(t.name) : nullptr;
+    if (known != nullptr && known->id == Known::uv) return {emit(Op::uv_x, {}), emit(Op::uv_y, {})};
+    if (known != nullptr && known->id == Known::pixel) return {emit(Op::pixel_x, {}), emit(Op::pixel_y, {})};
     return each(static_cast<std::size_t>(width_of(t.type)),
                 [&](std::size_t k) { return uniform(t.name, static_cast<int>(k)); });
 }
@@ -80,7 +88,7 @@ int Lowering::table_place(int t) {
 }
 
 Parts Lowering::read(const Typed& t) {
-    const std::uint32_t slot = picture_slot(t.name);
+    const std::uint32_t slot = picture_slot(t.name, t.weighed);
     const int width = width_of(t.type);
     const Parts where = t.args.empty() ? Parts{} : value(t.args[0]);
     switch (t.builtin) {

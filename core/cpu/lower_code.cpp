@@ -73,10 +73,7 @@ Parts Lowering::run_function(const Typed& t) {
     }
     if (has_loop_with_result(frame.function->body, false)) frame.gone = constant(0);
     Frame* const outside = std::exchange(frame_, &frame);
-    const bool counts = outside == nullptr && !frame.function->turns.has_value();
-    if (counts) turns_ = constant(0);
     statements(frame.function->body, {});
-    if (counts) turns_.reset();
     frame_ = outside;
     calling_ = frame.entry;
     return *frame.result;

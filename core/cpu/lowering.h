@@ -53,7 +53,7 @@ private:
     int constant(float x);
     int constant_bits(std::uint32_t bits) { return emit(Op::constant, {}, bits); }
     int truth_as_number(int truth) { return emit(Op::select, {truth, constant(1), constant(0)}); }
-    std::uint32_t picture_slot(const std::string& name);
+    std::uint32_t picture_slot(const std::string& name, bool weighed = false);
     int uniform(const std::string& name, int part);
     int table_place(int t);
     Parts read_here(const std::string& name, int width);

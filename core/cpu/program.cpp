@@ -138,13 +138,14 @@ public:
     void store(const std::vector<Ref>& parts, Picture& picture, int x, int y, int row, std::size_t count) {
         const auto channels = static_cast<std::size_t>(picture.channels);
         float* to = picture.at(x, y);
-        if (parts.size() == 4 && channels == 4) {
+        if (parts.size() >= 3 && channels == 4) {
             const std::size_t blocks = count / lane_block * lane_block;
             std::array<const float*, 4> from{};
             std::array<std::size_t, 4> strides{};
             for (std::size_t c = 0; c < 4; ++c) {
-                from[c] = address(parts[c], x, row);
-                strides[c] = stride(parts[c]);
+                const bool there = c < parts.size();
+                from[c] = there ? address(parts[c], x, row) : nothing_.data();
+                strides[c] = there ? stride(parts[c]) : 0;
             }
             program_.join_pixels(from, strides, to, blocks);
             for (std::size_t i = blocks; i < count; ++i) {
@@ -241,6 +242,7 @@ private:
         std::size_t stride;
     };
 
+    alignas(64) std::array<float, lane_block> nothing_{};  // stands for a channel that a step does not have
     const Program& program_;
     const RunInputs& inputs_;
     const Cancel& cancel_;
@@ -372,7 +374,7 @@ std::string text_of(const Line& line, const Program& program) {
     for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) text += text_of(line.out[k]) + " ";
     text += fmt::format("{}{}", info.outputs > 0 ? "= " : "", info.name);
     for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) text += " " + text_of(line.in[k]);
-    if (reads_picture(line.op)) text += " " + program.pictures[line.slot];
+    if (reads_picture(line.op)) text += " " + program.pictures[line.slot].name;
     return text;
 }
 
@@ -462,7 +464,10 @@ void run_at(const Program& program, const RunInputs& inputs, std::span<const Pix
         for (std::size_t k = 0; k < program.outputs.size(); ++k) {
             const std::vector<Ref>& parts = program.outputs[k];
             float* to = outputs[k].at(static_cast<int>(n), 0);
-            for (std::size_t c = 0; c < parts.size(); ++c) to[c] = machine.value_at(parts[c], left, point.x, row);
+            // What is handed out as it was stored has more parts than were asked for.
+            const auto channels = static_cast<std::size_t>(outputs[k].channels);
+            for (std::size_t c = 0; c < channels; ++c)
+                to[c] = c < parts.size() ? machine.value_at(parts[c], left, point.x, row) : 0.0F;
         }
     }
 }

@@ -43,7 +43,7 @@ struct Program {
     std::vector<std::pair<int, std::uint32_t>> constants;  ///< uniform index, bits
     std::vector<std::pair<int, std::uint32_t>> uniforms;   ///< uniform index, slot
     std::vector<UniformSlot> uniform_slots;
-    std::vector<std::string> pictures;
+    std::vector<PictureUse> pictures;
     std::vector<std::string> output_names;
     std::vector<std::vector<Ref>> outputs;
     int strip_length = 512;  ///< pixels; what a strip needs stays in the first-level cache

@@ -2,7 +2,8 @@
 #pragma once
 
 #include <string>
-#include <vector>
+
+#include "core/base/shared_list.h"
 
 namespace lacquer {
 
@@ -22,7 +23,7 @@ struct Cue {
 };
 
 /// Cues in the order of their times.
-using Cues = std::vector<Cue>;
+using Cues = SharedList<Cue>;
 
 /// Puts the cues in order of time; those at one time keep their order.
 void sort_cues(Cues& cues);

@@ -44,7 +44,7 @@ Answerer answerer(const Arguments& args) {
         Cues cues = args.heard(args.cue());
         if (shuts != args.cue()) {
             const Cues others = args.heard(shuts);
-            cues.insert(cues.end(), others.begin(), others.end());
+            cues.own().insert(cues.end(), others.begin(), others.end());
             sort_cues(cues);
         }
         for (const Cue& cue : cues) {

@@ -12,6 +12,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/kept_keys.h"
 #include "core/base/result.h"
 #include "core/drive/easing.h"
 #include "core/drive/path_keys.h"
@@ -30,6 +31,7 @@ struct Response {
     std::string kind = {};
     std::string cue = {};
     std::map<std::string, Setting> settings = {};
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Response&, const Response&) = default;
 };

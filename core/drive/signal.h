@@ -6,6 +6,8 @@
 #include <string>
 #include <string_view>
 
+#include "core/base/kept_keys.h"
+
 namespace lacquer {
 
 /// A number within a range; a whole number; a switch; a place in the frame (0..1 from the top left, two numbers).
@@ -30,6 +32,7 @@ struct Signal {
     std::string unit = {};
     std::string note = {};
     Zone zone = {};
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Signal&, const Signal&) = default;
 };

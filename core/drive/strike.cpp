@@ -105,7 +105,10 @@ Answerer answerer(const Arguments& args) {
 ResponseKind strike_kind() {
     ResponseKind kind;
     kind.name = "strike";
-    kind.words = "rises, stays and falls at each cue, as far as that is strong";
+    kind.words =
+        "rises, stays and falls at each cue, as far as that is strong: to `least` at the weakest, to `most` at "
+        "strength 1; "
+        "a cue of strength 0 is none";
     kind.listens_to_cue = true;
     kind.outputs = {"presence", "strength", "direction", "place", "object", "since"};
     kind.arguments = {number_argument("rest", 0, 0, 1, "", "where it rests", Reads::steady),

@@ -21,10 +21,10 @@ void sort_tape(Tape& tape) {
                      [](const Change& a, const Change& b) { return a.at < b.at; });
 }
 
-void add_to_tape(Tape& tape, Cue cue) { tape.cues.insert(place_for(tape.cues, cue.at), std::move(cue)); }
+void add_to_tape(Tape& tape, Cue cue) { tape.cues.insert(place_for(tape.cues.own(), cue.at), std::move(cue)); }
 
 void add_to_tape(Tape& tape, Change change) {
-    const auto place = place_for(tape.changes, change.at);
+    const auto place = place_for(tape.changes.own(), change.at);
     for (auto same = place; same != tape.changes.begin() && (same - 1)->at == change.at;) {
         --same;
         if (same->name != change.name) continue;

@@ -6,6 +6,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/base/shared_list.h"
 #include "core/drive/cue.h"
 
 namespace lacquer {
@@ -24,7 +25,7 @@ struct Change {
 };
 
 /// Changes in the order of their times.
-using Changes = std::vector<Change>;
+using Changes = SharedList<Change>;
 
 struct Tape {
     Cues cues = {};

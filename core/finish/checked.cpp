@@ -9,6 +9,8 @@
 #include "core/finish/ground_pictures.h"
 #include "core/finish/operation_steps.h"
 #include "core/finish/play.h"
+#include "core/lang/known_names.h"
+#include "core/lang/structural_hash.h"
 
 namespace lacquer {
 
@@ -28,6 +30,7 @@ void add_signals(const Finish& finish, Scope& scope) {
 // moments at which play sets something, and can be integrated exactly.
 Scope argument_scope(const Finish& finish) {
     Scope scope;
+    scope.no_neighbours = "a response's argument is one number for the whole picture";
     add_signals(finish, scope);
     for (const Dial& dial : finish.dials) {
         if (dial.formula.empty()) {
@@ -48,7 +51,11 @@ Scope argument_scope(const Finish& finish) {
 // Everything that a dial's formula may use: responses, signals, dials and time.
 Scope dial_scope(const Finish& finish) {
     Scope scope;
-    scope.symbols["time"] = {SymbolKind::known, Type::number};
+    scope.no_neighbours = "a dial has one value for the whole picture";
+    for (const KnownName& known : known_names()) {
+        if (known.domain == KnownDomain::moment)
+            scope.symbols[std::string(known.name)] = {SymbolKind::known, known.type};
+    }
     for (const Response& response : finish.responses) {
         for (const auto& [name, type] : response_names(response)) scope.symbols[name] = {SymbolKind::response, type};
     }
@@ -65,7 +72,7 @@ public:
         if (!is_identifier(name)) {
             faults_.push_back(finish_fault("finish.name", name, "'" + name + "' cannot be the name of a " + what,
                                            "use up to 24 lower-case letters, digits and underscores"));
-        } else if (is_builtin_name(name) || known_.contains(name)) {
+        } else if (is_builtin_name(name) || find_known(name) != nullptr) {
             faults_.push_back(finish_fault("finish.name", name, "'" + name + "' is a word of the language",
                                            "give the " + what + " another name"));
         } else if (const auto [place, fresh] = taken_.try_emplace(name, what); !fresh) {
@@ -78,7 +85,6 @@ public:
 private:
     Faults& faults_;
     std::map<std::string, std::string> taken_;
-    std::set<std::string, std::less<>> known_ = {"uv", "pixel", "frame_size", "pixel_size", "aspect", "time"};
 };
 
 void add_symbols(const Ground& ground, Scope& scope) {
@@ -88,12 +94,14 @@ void add_symbols(const Ground& ground, Scope& scope) {
         scope.symbols[picture.name] = {SymbolKind::ground, picture.type};
 }
 
-// The first name in the tree, of the wanted type, that is a step or ground: what a step that is off passes on.
+// The first in the tree, of the wanted type, that names a step or ground, here or at another place: what a step that is
+// off passes on.
 const Typed* first_source(const Typed& typed, Type wanted) {
     const Typed* source = nullptr;
     const auto look = [&](const Typed& node) {
-        const bool names =
-            node.kind == TypedKind::symbol && (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground);
+        const bool reads = node.kind == TypedKind::read && node.builtin != Builtin::texture_size;
+        const bool names = (node.kind == TypedKind::symbol || reads) &&
+                           (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground);
         if (source == nullptr && names && node.type == wanted) source = &node;
     };
     visit_nodes(typed, look);
@@ -113,9 +121,23 @@ Typed zero_of(Type type) {
     return filled;
 }
 
-Typed passed_on(const Typed& typed) {
-    // texture() keeps its source out of the tree's symbols, so it is asked for here.
-    if (const Typed* source = first_source(typed, typed.type)) return *source;
+Typed value_here(SymbolKind kind, Type type, const std::string& name, Span span) {
+    Typed symbol;
+    symbol.kind = TypedKind::symbol;
+    symbol.type = type;
+    symbol.symbol = kind;
+    symbol.name = name;
+    symbol.span = span;
+    return symbol;
+}
+
+// `handed` are the pictures that an operation was handed, in order.
+Typed passed_on(const Typed& typed, const std::vector<Symbol>& handed) {
+    for (const Symbol& picture : handed) {
+        if (picture.type == typed.type) return value_here(picture.kind, picture.type, picture.actual, typed.span);
+    }
+    if (const Typed* source = first_source(typed, typed.type))
+        return value_here(source->symbol, source->type, source->name, source->span);
     return zero_of(typed.type);
 }
 
@@ -322,7 +344,7 @@ private:
     }
 
     static void set_typed(CheckedStep& step, Typed typed) {
-        step.text = to_text(typed);
+        step.hash = lacquer::hash_of(typed);
         step.typed = std::make_shared<const Typed>(std::move(typed));
     }
 
@@ -335,9 +357,11 @@ private:
         scope.unnamed = &unnamed;
         scope.unnamed_stem = step.name;
         std::vector<OperationStep> stages;
+        std::vector<Symbol> handed;
         const Operation* operation = whole_step_operation(step.formula, catalogue_);
-        Result<Typed> typed = operation != nullptr ? expand_operation(*operation, step.formula, scope, finish(), stages)
-                                                   : compile_step(step.formula, scope);
+        Result<Typed> typed = operation != nullptr
+                                  ? expand_operation(*operation, step.formula, scope, finish(), stages, handed)
+                                  : compile_step(step.formula, scope);
         if (typed) {
             for (UnnamedStep& part : unnamed) {
                 CheckedStep& stored = made_.steps.emplace_back();
@@ -352,7 +376,7 @@ private:
                 stored.scale = stage.scale;
                 set_typed(stored, std::move(stage.typed));
             }
-            set_typed(checked, checked.on ? std::move(*typed) : passed_on(*typed));
+            set_typed(checked, checked.on ? std::move(*typed) : passed_on(*typed, handed));
         } else {
             checked.fault = typed.fault();
             checked.fault->place.where = step.name;

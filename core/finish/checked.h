@@ -11,6 +11,7 @@
 #include "core/catalogue/catalogue.h"
 #include "core/finish/finish.h"
 #include "core/lang/checker.h"
+#include "core/lang/structural_hash.h"
 
 namespace lacquer {
 
@@ -22,7 +23,7 @@ struct CheckedStep {
     std::shared_ptr<const Typed> typed;  ///< null where there is a fault
     std::optional<Fault> fault;          ///< its own, or that of a step it reads
     double scale = 1;                    ///< of the frame's size; less than 1 only where it is stored
-    std::string text;                    ///< `typed` as text: the same text means the same
+    StructuralHash hash;                 ///< of `typed`
 };
 
 /// A dial with its formula, if it has a good one.

@@ -1,7 +1,6 @@
 #include "core/finish/completion.h"
 
 #include <algorithm>
-#include <array>
 #include <optional>
 
 #include "core/base/text.h"
@@ -10,6 +9,7 @@
 #include "core/finish/play.h"
 #include "core/lang/builtins.h"
 #include "core/lang/fitting.h"
+#include "core/lang/known_names.h"
 #include "core/lang/token.h"
 
 namespace lacquer {
@@ -128,20 +128,6 @@ std::string dial_words(const Dial& dial) {
            (dial.unit.empty() ? "" : " " + dial.unit);
 }
 
-struct KnownName {
-    const char* name;
-    Type type;
-    const char* words;
-};
-constexpr std::array known_names = {
-    KnownName{"uv", Type::vec2, "the place in the frame, 0 to 1 across and down"},
-    KnownName{"pixel", Type::vec2, "column and row in the frame, whole numbers from 0"},
-    KnownName{"frame_size", Type::vec2, "width and height of the frame in pixels"},
-    KnownName{"pixel_size", Type::vec2, "1 / frame_size"},
-    KnownName{"aspect", Type::number, "width of the frame over its height"},
-    KnownName{"time", Type::number, "seconds"},
-};
-
 class Collector {
 public:
     Collector(const CheckedFinish& checked, const Catalogue& catalogue, std::string_view step)
@@ -207,8 +193,8 @@ private:
 
     void add_symbols() {
         const Finish& finish = *checked_.finish;
-        for (const KnownName& known : known_names) {
-            add_value(known.name, CompletionKind::known, known.type, known.words);
+        for (const KnownName& known : known_names()) {
+            add_value(std::string(known.name), CompletionKind::known, known.type, std::string(known.words));
         }
         for (const Ground& ground : finish.grounds) {
             for (const GroundPicture& picture : ground_pictures(ground))

@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
 #include "core/lang/builtins.h"
+#include "core/lang/known_names.h"
 #include "core/lang/rename.h"
 #include "core/lang/token.h"
 
@@ -88,10 +89,7 @@ Finish rename_cue(Finish finish, const std::string& from, const std::string& to)
     return finish;
 }
 
-bool is_known_name(std::string_view name) {
-    return name == "uv" || name == "pixel" || name == "frame_size" || name == "pixel_size" || name == "aspect" ||
-           name == "time";
-}
+bool is_known_name(std::string_view name) { return find_known(name) != nullptr; }
 
 bool is_name_taken(const Finish& finish, std::string_view name) {
     const auto named = [&](const auto& thing) { return thing.name == name; };
@@ -120,7 +118,7 @@ StepPlace place_of(const Finish& finish, std::string_view name) {
 
 Result<Finish> add_step(Finish finish, std::string_view after, Step step) {
     if (auto good = check_new_name(finish, step.name); !good) return good.fault();
-    if (finish.coats.empty()) finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+    if (finish.coats.empty()) finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, {}});
     StepPlace place;
     if (find_place(finish, after, place)) {
         ++place.step;
@@ -214,7 +212,7 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
 Finish add_coat(Finish finish, std::size_t after, std::string name) {
     const std::size_t at = finish.coats.empty() ? 0 : std::min(after + 1, finish.coats.size());
     finish.coats.insert(finish.coats.begin() + static_cast<std::ptrdiff_t>(at),
-                        Coat{std::move(name), "", true, false, {}, Extra::object()});
+                        Coat{std::move(name), "", true, false, {}, {}});
     return finish;
 }
 
@@ -273,7 +271,7 @@ std::vector<std::string> users_of(const Finish& finish, std::string_view name) {
 
 Finish empty_finish() {
     Finish finish;
-    finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+    finish.coats.push_back(Coat{"Coat 1", "", true, false, {}, {}});
     return finish;
 }
 

@@ -5,6 +5,7 @@
 #include <system_error>
 
 #include "core/base/file.h"
+#include "core/base/guarded.h"
 #include "core/finish/shared_dials.h"
 
 namespace lacquer {
@@ -12,10 +13,17 @@ namespace lacquer {
 namespace fs = std::filesystem;
 
 Result<Done> save_finish(const std::string& path, const Finish& finish) {
-    return write_whole_file(path, finish_to_text(finish));
+    const std::string text = finish_to_text(finish);
+    if (text.size() > max_file_size) {
+        return Fault{"file.size", "the finish is larger than " + std::to_string(max_file_size / 1024 / 1024) + " MB",
+                     "save its tape as a file of its own, and clear it here", Place{path, {}, 0, 0}, Severity::fault};
+    }
+    return write_whole_file(path, text);
 }
 
-Result<OpenedFinish> load_finish(const std::string& path) {
+namespace {
+
+Result<OpenedFinish> loaded(const std::string& path) {
     Result<std::string> text = read_whole_file(path, max_file_size);
     if (!text) return text.fault();
     Result<OpenedFinish> opened = finish_from_text(*text, path);
@@ -28,6 +36,12 @@ Result<OpenedFinish> load_finish(const std::string& path) {
         opened->notices.push_back(shared.fault());
     }
     return opened;
+}
+
+}  // namespace
+
+Result<OpenedFinish> load_finish(const std::string& path) {
+    return guarded([&] { return loaded(path); });
 }
 
 std::string picture_path(const std::string& finish_path, const std::string& ground_path) {

@@ -12,8 +12,8 @@ namespace lacquer {
 
 /// The format that this version writes. Files of a newer one are refused.
 inline constexpr int finish_format = 1;
-/// Largest file that is read, in bytes.
-inline constexpr std::size_t max_file_size = std::size_t{16} * 1024 * 1024;
+/// Largest file that is read and written, in bytes: a full tape takes most of it.
+inline constexpr std::size_t max_file_size = std::size_t{64} * 1024 * 1024;
 
 /// A finish that was read, and what had to be left out or guessed.
 struct OpenedFinish {
@@ -37,7 +37,8 @@ std::string dials_to_text(const std::vector<Dial>& dials);
 /// Reads a file, and its shared dials from theirs. Faults: those of `read_whole_file` and `finish_from_text`.
 Result<OpenedFinish> load_finish(const std::string& path);
 
-/// Writes a file, as `write_whole_file` does. Faults: `file.unwritable`.
+/// Writes a file, as `write_whole_file` does. Faults: `file.unwritable`; `file.size` for one that could not be opened
+/// again.
 Result<Done> save_finish(const std::string& path, const Finish& finish);
 
 /// The path of a ground's picture, as seen from the finish's own file.

@@ -2,11 +2,12 @@
 #pragma once
 
 #include <array>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "core/base/kept_keys.h"
+#include "core/base/shared_list.h"
 #include "core/drive/response.h"
 #include "core/drive/signal.h"
 #include "core/drive/tape.h"
@@ -17,17 +18,14 @@
 
 namespace lacquer {
 
-/// Keys of a file that this version does not know; kept and written back.
-using Extra = nlohmann::ordered_json;
-
 /// A named value at each pixel, written as a formula.
 struct Step {
-    std::string name;
-    std::string formula;
-    std::string note;
+    std::string name = {};
+    std::string formula = {};
+    std::string note = {};
     bool on = true;
     bool stand_in = false;  ///< stands for something that is not there yet, and is to be replaced
-    Extra extra = Extra::object();
+    KeptKeys extra = {};    ///< keys of the file that this version does not know
 
     friend bool operator==(const Step&, const Step&) = default;
 };
@@ -38,8 +36,8 @@ struct Coat {
     std::string note;
     bool on = true;
     bool folded = false;
-    std::vector<Step> steps;
-    Extra extra = Extra::object();
+    SharedList<Step> steps;
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Coat&, const Coat&) = default;
 };
@@ -65,7 +63,7 @@ struct Dial {
     std::string group;    ///< a heading that dials stand under; may be empty
     std::string formula;  ///< over responses, signals, other dials and time; empty for a dial that stands still
     bool shared = false;  ///< lives in the file of shared dials, too, and has its values from there
-    Extra extra = Extra::object();
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Dial&, const Dial&) = default;
 };
@@ -125,7 +123,7 @@ struct Ground {
     SheetCells cells;      ///< of a picture
     std::string of;  ///< of marks: the scene or capture whose objects they choose; of a scene: whose camera it follows
     std::vector<int> ids;  ///< of marks: the chosen objects, in order
-    Extra extra = Extra::object();
+    KeptKeys extra = {};   ///< keys of the file that this version does not know
 
     friend bool operator==(const Ground&, const Ground&) = default;
 };
@@ -138,7 +136,7 @@ struct CueKind {
     /// If set, each press has a strength of its own between this and `strength`.
     std::optional<double> weakest = std::nullopt;
     double direction = 0;
-    Extra extra = Extra::object();
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const CueKind&, const CueKind&) = default;
 };
@@ -157,7 +155,7 @@ struct Finish {
     std::vector<Coat> coats;
     std::string shared_dials;  ///< path of the file of shared dials, as a ground's; empty if there is none
     Tape tape;                 ///< what was played
-    Extra extra = Extra::object();
+    KeptKeys extra = {};       ///< keys of the file that this version does not know
 
     friend bool operator==(const Finish&, const Finish&) = default;
 };

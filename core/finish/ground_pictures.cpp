@@ -73,8 +73,12 @@ std::optional<NamedPicture> find_ground_picture(const Finish& finish, std::strin
 }
 
 Sampling sampling_of(const Ground& ground, GroundLayer layer) {
-    if (layer == GroundLayer::colour) return ground.sampling;
-    return {ground.sampling.wrap, Filter::nearest};
+    if (layer != GroundLayer::colour) return {ground.sampling.wrap, Filter::nearest};
+    Sampling sampling = ground.sampling;
+    const bool has_opacity =
+        ground.kind == GroundKind::picture || ground.kind == GroundKind::sprite || ground.kind == GroundKind::capture;
+    sampling.weighed = has_opacity && !ground.data;
+    return sampling;
 }
 
 SceneView seen_view(const Finish& finish, const Ground& scene) {

@@ -5,19 +5,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 #include <string>
 #include <utility>
 #include <vector>
 
 #include "core/base/fault.h"
+#include "core/finish/json_line.h"
+#include "core/finish/limits.h"
 
 namespace lacquer {
-
-/// Most members of any list in a file.
-inline constexpr std::size_t max_members = 4096;
-/// Largest number that a file may hold.
-inline constexpr double largest_number = 1e12;
 
 // Takes known keys out of an object one by one; what is left over is kept as it is.
 class Fields {
@@ -72,16 +68,14 @@ public:
         left_.erase(found);
         return true;
     }
-    /// Calls `read(Fields&)` for each object of a list.
+    /// Calls `read(Fields&)` for each object of a list; of one that is too long, for as many as are allowed.
     template <class Read>
     void each(const char* key, Read read, std::size_t most = max_members) {
         Json list;
         if (!take(key, list)) return;
-        if (!list.is_array() || list.size() > most) {
-            complain(key, fmt::format("a list of at most {}", most));
-            return;
-        }
-        for (std::size_t i = 0; i < list.size(); ++i) {
+        if (!list.is_array() || list.size() > most) complain(key, fmt::format("a list of at most {}", most));
+        if (!list.is_array()) return;
+        for (std::size_t i = 0; i < std::min(list.size(), most); ++i) {
             Fields fields(list[i], fmt::format("{}{}[{}]", prefix(), key, i + 1), where_, notices_);
             if (list[i].is_object()) read(fields);
         }
@@ -92,6 +86,8 @@ public:
                             Place{where_, {}, 0, 0}, Severity::warning});
     }
     const Json& left() const { return left_; }
+    /// What was not taken, to be kept.
+    KeptKeys kept() const { return kept_keys_of(left_); }
     static bool is_number(const Json& value) {
         return value.is_number() && std::fabs(value.get<double>()) <= largest_number;
     }

@@ -42,7 +42,8 @@ public:
 private:
     bool put(Json value) {
         place(std::move(value));
-        return true;
+        too_many = ++values_ > max_json_values;
+        return !too_many;
     }
     Json* place(Json value) {
         if (open_.empty()) {
@@ -63,7 +64,8 @@ private:
         }
         open_.push_back(place(std::move(value)));
         keys_.emplace_back();
-        return true;
+        too_many = ++values_ > max_json_values;
+        return !too_many;
     }
     bool close() {
         open_.pop_back();
@@ -73,6 +75,7 @@ private:
 
     std::vector<Json*> open_;
     std::vector<std::string> keys_;
+    std::size_t values_ = 0;
 };
 
 Place place_at(std::string_view text, std::size_t position, const std::string& where) {
@@ -96,7 +99,7 @@ Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::
     if (builder.too_deep || builder.too_many) {
         return Fault{
             "file.depth",
-            builder.too_deep ? "the file is nested deeper than any finish" : "the file has more keys than any finish",
+            builder.too_deep ? "the file is nested deeper than any finish" : "the file has more in it than any finish",
             "open another file", Place{where, {}, 0, 0}, Severity::fault};
     }
     const bool cut_off = builder.error_position > text.size();

@@ -14,6 +14,9 @@ inline constexpr std::size_t max_json_depth = 32;
 /// Most keys in one object.
 inline constexpr std::size_t max_json_keys = 1024;
 
+/// Most values of all kinds in one text.
+inline constexpr std::size_t max_json_values = 8'000'000;
+
 /// The values of a JSON text, keys in their order. Faults, with line and column: `file.json`, `file.depth`.
 Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::string& where);
 

@@ -22,11 +22,14 @@ public:
     Expansion(const Operation& operation, std::string_view formula, const Scope& scope, const Finish& finish)
         : operation_(operation), formula_(formula), scope_(scope), finish_(finish) {}
 
-    Result<Typed> run(std::vector<OperationStep>& stages) {
+    Result<Typed> run(std::vector<OperationStep>& stages, std::vector<Symbol>& handed) {
         const Result<Expression> call = parse(formula_);
         if (!call) return call.fault();
         span_ = call->span;
-        if (auto handed = take_arguments(*call); !handed) return handed.fault();
+        if (auto taken = take_arguments(*call); !taken) return taken.fault();
+        for (std::size_t i = 0; i < handed_.size(); ++i) {
+            if (operation_.arguments[i].picture) handed.push_back(handed_[i].picture);
+        }
         text_ = rename_in_formula(operation_.text, "same", glsl_name(float_type(width_)));
         for (const OperationStage& stage : operation_.stages) {
             const int rounds = stage.levels ? levels() : stage.repeat;
@@ -83,6 +86,8 @@ private:
         for (std::size_t i = 0; i < handed_.size(); ++i) {
             const OperationArgument& argument = operation_.arguments[i];
             if (argument.picture) {
+                // Whatever is handed over: where it is clear it has no colour that could be seen.
+                handed_[i].picture.weighed = argument.role == "colour";
                 known_[argument.name] = handed_[i].picture;
                 if (before_.actual.empty()) before_ = handed_[i].picture;
                 continue;
@@ -148,7 +153,7 @@ private:
         // At first a stage reads, by its own name, what stands before it.
         if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;
         Result<Code> code = parse_code(text_);
-        if (!code) return broken(placed_in_file(code.fault(), text_, operation_.file));
+        if (!code) return broken(placed_in_file(code.fault(), text_, operation_));
         // What its name stands for within is the picture, so the function itself goes by another.
         const std::string own = "lq stage";
         // A stage sees the functions above it, as in GLSL.
@@ -158,7 +163,7 @@ private:
         all.erase(at + 1, all.end());
         std::erase_if(code->functions, [&](const FunctionSyntax& f) { return is_stage(f.name); });
         auto functions = check_functions(*code, inside, text_);
-        if (!functions) return broken(placed_in_file(functions.fault(), text_, operation_.file));
+        if (!functions) return broken(placed_in_file(functions.fault(), text_, operation_));
         const std::shared_ptr<const TypedFunction> function = functions->at(own);
         Typed run;
         run.kind = TypedKind::run;
@@ -227,8 +232,8 @@ const Operation* whole_step_operation(std::string_view formula, const Catalogue&
 }
 
 Result<Typed> expand_operation(const Operation& operation, std::string_view formula, const Scope& scope,
-                               const Finish& finish, std::vector<OperationStep>& stages) {
-    return Expansion(operation, formula, scope, finish).run(stages);
+                               const Finish& finish, std::vector<OperationStep>& stages, std::vector<Symbol>& handed) {
+    return Expansion(operation, formula, scope, finish).run(stages, handed);
 }
 
 }  // namespace lacquer

@@ -20,10 +20,11 @@ struct OperationStep {
 /// The operation of which the formula is one call, if that fills a whole step; else null.
 const Operation* whole_step_operation(std::string_view formula, const Catalogue& catalogue);
 
-/// The step's own value, with the stages before it added to `stages`. The scope must know where expressions that are
+/// The step's own value, with the stages before it added to `stages`, and the pictures that were handed over to
+/// `handed`. The scope must know where expressions that are
 /// read as pictures go, and the step's name as their stem. Faults: `lang.count`, `lang.picture`, `finish.operation` and
 /// those of the language.
 Result<Typed> expand_operation(const Operation& operation, std::string_view formula, const Scope& scope,
-                               const Finish& finish, std::vector<OperationStep>& stages);
+                               const Finish& finish, std::vector<OperationStep>& stages, std::vector<Symbol>& handed);
 
 }  // namespace lacquer

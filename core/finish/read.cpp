@@ -10,6 +10,7 @@
 #include "core/finish/kinds.h"
 #include "core/finish/read_ground.h"
 #include "core/finish/read_play.h"
+#include "core/finish/shared_dials.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -73,7 +74,7 @@ Dial read_dial(Fields& fields) {
     dial.group = fields.text("group");
     dial.formula = fields.text("formula");
     dial.shared = fields.flag("shared", false);
-    dial.extra = fields.left();
+    dial.extra = fields.kept();
     return dial;
 }
 
@@ -92,10 +93,10 @@ Coat read_coat(Fields& fields) {
         read.note = step.text("note");
         read.on = step.flag("on", true);
         read.stand_in = step.flag("stand_in", false);
-        read.extra = step.left();
+        read.extra = step.kept();
         coat.steps.push_back(std::move(read));
     });
-    coat.extra = fields.left();
+    coat.extra = fields.kept();
     return coat;
 }
 
@@ -118,7 +119,7 @@ Finish read_finish(Fields& fields) {
     finish.brief = fields.text("brief");
     read_frame(fields, finish);
     const double length = fields.number("length", finish.length);
-    if (length > 0 && length <= 3600) {
+    if (length > 0 && length <= max_length) {
         finish.length = length;
     } else {
         fields.complain("length", "more than 0 and at most 3600 seconds");
@@ -127,13 +128,17 @@ Finish read_finish(Fields& fields) {
     fields.each("cues", [&](Fields& cue) { finish.cues.push_back(read_cue_kind(cue)); });
     fields.each("signals", [&](Fields& signal) { finish.signals.push_back(read_signal(signal)); });
     finish.shared_dials = fields.text("shared_dials");
+    if (!finish.shared_dials.empty() && !is_shared_dials_file(finish.shared_dials)) {
+        fields.complain("shared_dials", "a .dials file");
+        finish.shared_dials.clear();
+    }
     fields.each("responses", [&](Fields& response) { finish.responses.push_back(read_response(response)); });
     fields.each("dials", [&](Fields& dial) { finish.dials.push_back(read_dial(dial)); });
     fields.each("coats", [&](Fields& coat) { finish.coats.push_back(read_coat(coat)); });
     fields.each(
         "tape", [&](Fields& event) { read_event(event, finish.tape); }, max_tape_events);
     sort_tape(finish.tape);
-    finish.extra = fields.left();
+    finish.extra = fields.kept();
     return finish;
 }
 
@@ -142,8 +147,8 @@ Finish read_finish(Fields& fields) {
 Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& where) {
     const Place place{where, {}, 0, 0};
     if (text.size() > max_file_size) {
-        return Fault{"file.size", "the file is larger than 16 MB, no finish is", "open another file", place,
-                     Severity::fault};
+        return Fault{"file.size", "the file is larger than " + std::to_string(max_file_size / 1024 / 1024) + " MB",
+                     "open another file", place, Severity::fault};
     }
     Result<Json> json = json_from_text(text, where);
     if (!json) return json.fault();

@@ -200,7 +200,7 @@ Ground read_ground(Fields& fields) {
         ground.multiplied = fields.flag("multiplied", false);
         ground.sampling = read_sampling(fields);
     }
-    ground.extra = fields.left();
+    ground.extra = fields.kept();
     return ground;
 }
 

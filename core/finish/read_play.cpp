@@ -74,7 +74,7 @@ CueKind read_cue_kind(Fields& fields) {
     cue.strength = strength_of(fields, "strength", cue.strength);
     if (const double weakest = fields.number("weakest", -1); weakest >= 0) cue.weakest = std::min(weakest, 1.0);
     cue.direction = fields.number("direction", 0);
-    cue.extra = fields.left();
+    cue.extra = fields.kept();
     return cue;
 }
 
@@ -104,6 +104,7 @@ Signal read_signal(Fields& fields) {
         signal.zone.y = zone[1];
         signal.zone.radius = std::max(zone[2], 0.0);
     }
+    signal.extra = fields.kept();
     return signal;
 }
 
@@ -126,6 +127,7 @@ Response read_response(Fields& fields) {
             }
         }
     }
+    response.extra = fields.kept();
     return response;
 }
 

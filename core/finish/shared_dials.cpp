@@ -17,6 +17,11 @@ const Dial* named(const std::vector<Dial>& dials, const std::string& name) {
     return found == dials.end() ? nullptr : &*found;
 }
 
+Fault no_such_file(const std::string& path) {
+    return {"file.shape", "shared dials live in a file whose name ends in .dials", "choose such a file",
+            Place{path, {}, 0, 0}, Severity::fault};
+}
+
 // What the file tells of a dial; where it stands among others is the finish's own.
 Dial as_shared(Dial dial, const Dial& own) {
     dial.shared = true;
@@ -27,7 +32,10 @@ Dial as_shared(Dial dial, const Dial& own) {
 
 }  // namespace
 
+bool is_shared_dials_file(std::string_view path) { return path.ends_with(".dials") && path.size() > 6; }
+
 Result<std::vector<Dial>> load_shared_dials(const std::string& path) {
+    if (!is_shared_dials_file(path)) return no_such_file(path);
     Result<std::string> text = read_whole_file(path, max_file_size);
     if (!text) return text.fault();
     Result<nlohmann::ordered_json> json = json_from_text(*text, path);
@@ -50,6 +58,7 @@ Result<std::vector<Dial>> load_shared_dials(const std::string& path) {
 }
 
 Result<Done> save_shared_dials(const std::string& path, const std::vector<Dial>& dials) {
+    if (!is_shared_dials_file(path)) return no_such_file(path);
     return write_whole_file(path, dials_to_text(dials));
 }
 

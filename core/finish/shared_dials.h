@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/result.h"
@@ -9,11 +10,15 @@
 
 namespace lacquer {
 
+/// Whether a path has the ending of such files; nothing else is read or written as one.
+bool is_shared_dials_file(std::string_view path);
+
 /// The dials of such a file (`name.dials`, JSON). Faults: those of `read_whole_file` and of reading JSON, `file.shape`,
 /// `file.format`.
 Result<std::vector<Dial>> load_shared_dials(const std::string& path);
 
-/// Writes them, as `write_whole_file` does. Faults: `file.unwritable`.
+/// Writes them, as `write_whole_file` does. Faults: `file.unwritable`; `file.shape` for a path that does not end as
+/// such files do.
 Result<Done> save_shared_dials(const std::string& path, const std::vector<Dial>& dials);
 
 /// The finish with its shared dials as the file has them: those that are not there any more stay as they are and are

@@ -93,8 +93,8 @@ Fault paste_fault(std::string message, std::string mend) {
 // Lines that say `name = formula`; a line that does not begin so goes on with the one before.
 Result<Finish> from_lines(std::string_view text) {
     Finish fragment;
-    fragment.coats.push_back(Coat{"Pasted", "", true, false, {}, Extra::object()});
-    std::vector<Step>& steps = fragment.coats[0].steps;
+    fragment.coats.push_back(Coat{"Pasted", "", true, false, {}, {}});
+    std::vector<Step>& steps = fragment.coats[0].steps.own();
     while (!text.empty()) {
         const std::size_t end = std::min(text.find('\n'), text.size());
         std::string_view line = text.substr(0, end);
@@ -138,7 +138,7 @@ public:
             if (!known) finish_.cues.push_back(cue);
         }
         std::string at(after);
-        if (finish_.coats.empty()) finish_.coats.push_back(Coat{"Coat 1", "", true, false, {}, Extra::object()});
+        if (finish_.coats.empty()) finish_.coats.push_back(Coat{"Coat 1", "", true, false, {}, {}});
         std::size_t coat = place_of(finish_, at).coat;
         for (Coat& pasted : fragment_.coats) {
             std::vector<Step> steps = std::move(pasted.steps);
@@ -212,7 +212,7 @@ std::string steps_as_text(const Finish& finish, const std::string& finish_path, 
     Finish fragment = bare_copy(finish);
     for (const Coat& coat : finish.coats) {
         Coat part = coat;
-        std::erase_if(part.steps, [&](const Step& step) {
+        std::erase_if(part.steps.own(), [&](const Step& step) {
             return std::find(names.begin(), names.end(), step.name) == names.end();
         });
         if (!part.steps.empty()) fragment.coats.push_back(std::move(part));
@@ -224,7 +224,7 @@ std::string steps_as_text(const Finish& finish, const std::string& finish_path, 
 std::string coat_as_text(const Finish& finish, const std::string& finish_path, std::size_t coat) {
     Finish fragment = bare_copy(finish);
     if (coat < finish.coats.size()) fragment.coats.push_back(finish.coats[coat]);
-    fragment.extra[copied_key] = true;
+    keep_key(fragment.extra, copied_key, "true");
     add_what_is_named(fragment, finish, finish_path);
     return finish_to_text(fragment);
 }
@@ -236,7 +236,7 @@ Result<StepEdit> paste_text(Finish finish, const std::string& finish_path, std::
     if (text[first] == '{') {
         Result<OpenedFinish> opened = finish_from_text(text, "the clipboard");
         if (!opened) return paste_fault("this text holds no steps: " + opened.fault().message, "copy steps first");
-        const bool coats = opened->finish.extra.contains(copied_key);
+        const bool coats = kept_json(opened->finish.extra, copied_key).has_value();
         return Paster(std::move(finish), std::move(opened->finish), finish_path).run(after, coats);
     }
     Result<Finish> fragment = from_lines(text.substr(first));

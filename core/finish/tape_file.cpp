@@ -5,11 +5,61 @@
 #include <algorithm>
 
 #include "core/base/file.h"
+#include "core/base/guarded.h"
+#include "core/base/text.h"
 #include "core/finish/file.h"
 #include "core/finish/json_tree.h"
 #include "core/finish/read_play.h"
 
 namespace lacquer {
+
+namespace {
+
+// What is told of lines that could not be used: of a flood of them the first, and how many more there are.
+class LineNotices {
+public:
+    LineNotices(std::string where, Faults& notices) : where_(std::move(where)), notices_(notices) {}
+
+    void add(Fault fault) {
+        constexpr std::size_t most = 20;
+        if (++count_ > most) return;
+        fault.severity = Severity::warning;
+        told_ = count_;
+        notices_.push_back(std::move(fault));
+    }
+    void finish() {
+        if (count_ == told_) return;
+        notices_.push_back({"file.value", counted(count_ - told_, "more line") + " could not be used",
+                            "they were left out", Place{where_, {}, 0, 0}, Severity::warning});
+    }
+
+private:
+    std::string where_;
+    Faults& notices_;
+    std::size_t count_ = 0;
+    std::size_t told_ = 0;
+};
+
+// What the first line says of the tape.
+Result<Done> read_head(const nlohmann::ordered_json& json, Fields& fields, const std::string& where, NamedTape& read) {
+    const Place place{where, {}, 1, 0};
+    if (!json.is_object() || !json.contains("tape")) {
+        return Fault{"file.shape", "the file does not say that it is a tape", "open a .tape file", place,
+                     Severity::fault};
+    }
+    read.name = fields.text("tape", read.name);
+    if (fields.number("format", finish_format) > finish_format)
+        return Fault{"file.format", "the tape is of a newer Lacquer", "open it with that", place, Severity::fault};
+    const double length = fields.number("length", read.length);
+    if (length > 0 && length <= max_length) {
+        read.length = length;
+    } else {
+        fields.complain("length", fmt::format("more than 0 and at most {} seconds", max_length));
+    }
+    return Done{};
+}
+
+}  // namespace
 
 std::string tape_to_text(const NamedTape& tape) {
     const nlohmann::ordered_json head = {{"tape", tape.name}, {"format", finish_format}, {"length", tape.length}};
@@ -20,6 +70,7 @@ std::string tape_to_text(const NamedTape& tape) {
 
 Result<NamedTape> tape_from_text(std::string_view text, const std::string& where, Faults& notices) {
     NamedTape read;
+    LineNotices told(where, notices);
     int number = 0;
     while (!text.empty()) {
         const std::size_t end = std::min(text.find('\n'), text.size());
@@ -32,34 +83,26 @@ Result<NamedTape> tape_from_text(std::string_view text, const std::string& where
             Fault fault = json.fault();
             fault.place.line = number;
             if (number == 1) return fault;
-            fault.severity = Severity::warning;
-            notices.push_back(std::move(fault));
+            told.add(std::move(fault));
             continue;
         }
-        Fields fields(*json, fmt::format("line {}", number), where, notices);
-        if (number > 1) {
+        Faults of_line;
+        Fields fields(*json, fmt::format("line {}", number), where, of_line);
+        if (number == 1) {
+            if (auto head = read_head(*json, fields, where, read); !head) return head.fault();
+        } else if (room_on(read.tape) == 0) {
+            told.add({"file.size", fmt::format("a tape holds {} cues and changes at most", max_tape_events),
+                      "what follows was left out", Place{where, {}, number, 0}, Severity::warning});
+            break;
+        } else {
             read_event(fields, read.tape);
-            if (read.tape.cues.size() + read.tape.changes.size() > max_tape_events) {
-                return Fault{"file.size", "a tape holds at most 200000 cues and changes", "part it",
-                             Place{where, {}, number, 0}, Severity::fault};
-            }
-            continue;
         }
-        if (!json->is_object() || !json->contains("tape")) {
-            return Fault{"file.shape", "the file does not say that it is a tape", "open a .tape file",
-                         Place{where, {}, 1, 0}, Severity::fault};
-        }
-        read.name = fields.text("tape", read.name);
-        if (fields.number("format", finish_format) > finish_format) {
-            return Fault{"file.format", "the tape is of a newer Lacquer", "open it with that", Place{where, {}, 1, 0},
-                         Severity::fault};
-        }
-        const double length = fields.number("length", read.length);
-        if (length > 0 && length <= 3600) read.length = length;
+        for (Fault& fault : of_line) told.add(std::move(fault));
     }
     if (number == 0) {
         return Fault{"file.shape", "the file is empty", "open a .tape file", Place{where, {}, 0, 0}, Severity::fault};
     }
+    told.finish();
     sort_tape(read.tape);
     return read;
 }
@@ -67,7 +110,7 @@ Result<NamedTape> tape_from_text(std::string_view text, const std::string& where
 Result<NamedTape> load_tape(const std::string& path, Faults& notices) {
     Result<std::string> text = read_whole_file(path, 2 * max_file_size);
     if (!text) return text.fault();
-    return tape_from_text(*text, path, notices);
+    return guarded([&] { return tape_from_text(*text, path, notices); });
 }
 
 Result<Done> save_tape(const std::string& path, const NamedTape& tape) {

@@ -19,8 +19,8 @@ struct NamedTape {
 /// The text of a tape: a line about it, then one line for each thing that happened.
 std::string tape_to_text(const NamedTape& tape);
 
-/// Reads such a text. A line that cannot be used is left out and told in `notices`. Faults: `file.shape`,
-/// `file.format`, `file.size`, those of reading JSON.
+/// Reads such a text. Lines that cannot be used are left out, and so is what is more than a tape holds; `notices` tells
+/// of the first of them and how many there are. Faults: `file.shape`, `file.format`, those of reading JSON.
 Result<NamedTape> tape_from_text(std::string_view text, const std::string& where, Faults& notices);
 
 /// Reads or writes a file. Faults: those above and of reading or writing whole files.

@@ -195,7 +195,7 @@ CheckedFinish candidates_on(const CheckedFinish& checked, std::string_view at, T
     }
     if (!finish.coats.empty()) {
         finish.coats.resize(place.coat + 1);
-        finish.coats.back().steps.resize(std::min(place.step, finish.coats.back().steps.size()));
+        finish.coats.back().steps.own().resize(std::min(place.step, finish.coats.back().steps.size()));
     }
     finish.coats.push_back(std::move(tried));
     return check_finish(std::make_shared<const Finish>(std::move(finish)), checked.catalogue, &checked);

@@ -1,9 +1,8 @@
 // From a finish to the text of its file.
-#include <cmath>
 #include <limits>
 
-#include "core/base/text.h"
 #include "core/finish/file.h"
+#include "core/finish/json_line.h"
 #include "core/finish/kinds.h"
 
 namespace lacquer {
@@ -12,39 +11,12 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-std::string scalar_text(const Json& value) {
-    if (value.is_number_float()) {
-        const double number = value.get<double>();
-        return std::isfinite(number) ? shortest_number(number) : "0";
-    }
-    return value.dump(-1, ' ', false, Json::error_handler_t::replace);
-}
-
-std::string one_line(const Json& value) {
-    std::string text;
-    if (value.is_object()) {
-        for (const auto& [key, member] : value.items()) {
-            text += (text.empty() ? "" : ", ") + scalar_text(Json(key)) + ": " + one_line(member);
-        }
-        return "{" + text + "}";
-    }
-    if (value.is_array()) {
-        for (const Json& member : value) text += (text.empty() ? "" : ", ") + one_line(member);
-        return "[" + text + "]";
-    }
-    return scalar_text(value);
-}
-
 // A list with one member a line.
 std::string lines(const std::vector<std::string>& members, const std::string& indent) {
     if (members.empty()) return "[]";
     std::string text;
     for (const std::string& member : members) text += (text.empty() ? "\n" : ",\n") + indent + "  " + member;
     return "[" + text + "\n" + indent + "]";
-}
-
-void append(Json& object, const Extra& extra) {
-    for (const auto& [key, value] : extra.items()) object[key] = value;
 }
 
 Json setting(const Dial& dial, const DialValue& value) {
@@ -65,8 +37,7 @@ std::string step_text(const Step& step) {
     if (!step.note.empty()) object["note"] = step.note;
     if (!step.on) object["on"] = false;
     if (step.stand_in) object["stand_in"] = true;
-    append(object, step.extra);
-    return one_line(object);
+    return one_line(object, step.extra);
 }
 
 std::string dial_text(const Dial& dial) {
@@ -84,8 +55,7 @@ std::string dial_text(const Dial& dial) {
     if (!dial.group.empty()) object["group"] = dial.group;
     if (!dial.formula.empty()) object["formula"] = dial.formula;
     if (dial.shared) object["shared"] = true;
-    append(object, dial.extra);
-    return one_line(object);
+    return one_line(object, dial.extra);
 }
 
 Json slope_of(const Slope& slope) {
@@ -118,7 +88,7 @@ std::string response_text(const Response& response) {
         }
     }
     object["settings"] = std::move(settings);
-    return one_line(object);
+    return one_line(object, response.extra);
 }
 
 void append_sampling(Json& object, const Sampling& sampling) {
@@ -228,8 +198,7 @@ std::string ground_text(const Ground& ground) {
             object["table"] = ground.path;
             break;
     }
-    append(object, ground.extra);
-    return one_line(object);
+    return one_line(object, ground.extra);
 }
 
 std::string coat_text(const Coat& coat) {
@@ -237,10 +206,9 @@ std::string coat_text(const Coat& coat) {
     if (!coat.note.empty()) head["note"] = coat.note;
     if (!coat.on) head["on"] = false;
     if (coat.folded) head["folded"] = true;
-    append(head, coat.extra);
     std::vector<std::string> steps;
     for (const Step& step : coat.steps) steps.push_back(step_text(step));
-    const std::string opened = one_line(head);
+    const std::string opened = one_line(head, coat.extra);
     return opened.substr(0, opened.size() - 1) + ", \"steps\": " + lines(steps, "    ") + "}";
 }
 
@@ -248,8 +216,7 @@ std::string cue_kind_text(const CueKind& cue) {
     Json object = {{"name", cue.name}, {"strength", cue.strength}};
     if (cue.weakest) object["weakest"] = *cue.weakest;
     if (cue.direction != 0) object["direction"] = cue.direction;
-    append(object, cue.extra);
-    return one_line(object);
+    return one_line(object, cue.extra);
 }
 
 std::string signal_text(const Signal& signal) {
@@ -268,7 +235,7 @@ std::string signal_text(const Signal& signal) {
         object["zone_of"] = signal.zone.of;
         object["zone"] = {signal.zone.x, signal.zone.y, signal.zone.radius};
     }
-    return one_line(object);
+    return one_line(object, signal.extra);
 }
 
 template <class Things, class Text>
@@ -312,21 +279,21 @@ std::vector<std::string> tape_lines(const Tape& tape) {
 std::string finish_to_text(const Finish& finish) {
     std::string text = "{\n";
     const auto put = [&](const std::string& key, const std::string& value) {
-        text += "  " + scalar_text(Json(key)) + ": " + value + ",\n";
+        text += "  " + one_line(Json(key)) + ": " + value + ",\n";
     };
     put("format", std::to_string(finish_format));
-    put("name", scalar_text(finish.name));
-    put("brief", scalar_text(finish.brief));
+    put("name", one_line(finish.name));
+    put("brief", one_line(finish.brief));
     put("frame", one_line(Json{finish.frame_width, finish.frame_height}));
-    put("length", scalar_text(finish.length));
+    put("length", one_line(finish.length));
     put("grounds", list(finish.grounds, ground_text));
     put("cues", list(finish.cues, cue_kind_text));
     if (!finish.signals.empty()) put("signals", list(finish.signals, signal_text));
-    if (!finish.shared_dials.empty()) put("shared_dials", scalar_text(finish.shared_dials));
+    if (!finish.shared_dials.empty()) put("shared_dials", one_line(finish.shared_dials));
     put("responses", list(finish.responses, response_text));
     put("dials", list(finish.dials, dial_text));
     put("coats", list(finish.coats, coat_text));
-    for (const auto& [key, value] : finish.extra.items()) put(key, one_line(value));
+    for (const KeptKey& kept : finish.extra) put(kept.key, kept.json);
     return text + "  \"tape\": " + lines(tape_lines(finish.tape), "  ") + "\n}\n";
 }
 

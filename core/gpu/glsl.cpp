@@ -33,6 +33,7 @@ public:
 
     Shader run() {
         find_globals();
+        find_counted();
         write_functions();
         write_main();
         shader_.outputs = pass_.outputs;
@@ -53,6 +54,17 @@ private:
         for (const PassStep& step : pass_.steps) for_each_function(*step.typed, seen, look);
     }
 
+    // All that a step runs in which some turns have to be counted; the same function may also be run by others.
+    void find_counted() {
+        std::set<const TypedFunction*> counted;
+        const auto add = [](const TypedFunction&) {};
+        for (const PassStep& step : pass_.steps) {
+            if (counts_turns(*step.typed)) for_each_function(*step.typed, counted, add);
+        }
+        counts_turns_ = !counted.empty();
+        expressions_.count_turns_of(std::move(counted));
+    }
+
     void write_functions() {
         std::set<const TypedFunction*> seen;
         for (const PassStep& step : pass_.steps) {
@@ -71,6 +83,9 @@ private:
             const std::string name = names_.name(step.name, step.name);
             const std::string type =
                 in_functions_.contains(step.name) ? "" : std::string(glsl_name(step.typed->type)) + " ";
+            // Each step has turns of its own; where they are known to be few enough, none are counted away.
+            if (counts_turns_)
+                lines += fmt::format("    lq_turns = {};\n", counts_turns(*step.typed) ? "0" : "-2147483647");
             lines += fmt::format("    {}{} = {};\n", type, name, value);
             types_[step.name] = step.typed->type;
         }
@@ -154,7 +169,7 @@ private:
             if (!in_functions_.contains(step.name)) continue;
             text += fmt::format("{} {};\n", glsl_name(step.typed->type), names_.name(step.name, step.name));
         }
-        if (expressions_.counts_turns()) text += fmt::format("int lq_turns = 0;  // of loops; {} at most\n", max_turns);
+        if (counts_turns_) text += fmt::format("int lq_turns = 0;  // of a step's loops; {} at most\n", max_turns);
         return text.empty() ? text : text + "\n";
     }
 
@@ -166,6 +181,7 @@ private:
     std::map<std::string, Type, std::less<>> types_;
     std::string functions_;
     std::string body_;
+    bool counts_turns_ = false;
     Shader shader_;
 };
 

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/lang/known_names.h"
 
 namespace lacquer {
 
@@ -136,35 +137,49 @@ std::string GlslExpressions::literal(const Typed& t) const {
     return text;
 }
 
-std::string GlslExpressions::way(const std::string& source) const {
+std::string GlslExpressions::reading(const std::string& source, const std::string& where, bool weighed,
+                                     const std::string& lod) {
     const auto found = pass_.samplings.find(source);
-    if (found == pass_.samplings.end()) return {};
-    const Sampling& sampling = found->second;
-    const char* wrap = sampling.wrap == Wrap::clamp    ? "lq_hold"
-                       : sampling.wrap == Wrap::repeat ? "lq_repeat"
-                                                       : "lq_mirror";
-    return fmt::format(", {}, {}", wrap, sampling.filter == Filter::linear ? "lq_linear" : "lq_nearest");
-}
-
-std::string GlslExpressions::reading(const std::string& source, const std::string& where) {
-    const std::string ways = way(source);
-    return fmt::format("{}({}, {}{})", helper(ways.empty() ? "lq_read" : "lq_read_as"), picture(source), where, ways);
-}
-
-std::string GlslExpressions::reading(const std::string& source, const std::string& where, const std::string& lod) {
-    const std::string ways = way(source);
-    return fmt::format("{}({}, {}, {}{})", helper(ways.empty() ? "lq_read_lod" : "lq_read_lod_as"), picture(source),
-                       where, lod, ways);
+    Sampling sampling = found != pass_.samplings.end() ? found->second : Sampling{};
+    sampling.weighed = sampling.weighed || weighed;
+    std::string name = lod.empty() ? "lq_read" : "lq_read_lod";
+    std::string ways;
+    if (sampling.wrap == Wrap::clamp && sampling.filter == Filter::linear) {
+        if (sampling.weighed) name += "_weighed";
+    } else {
+        name += "_as";
+        const char* wrap = sampling.wrap == Wrap::clamp    ? "lq_hold"
+                           : sampling.wrap == Wrap::repeat ? "lq_repeat"
+                                                           : "lq_mirror";
+        ways = fmt::format(", {}, {}, {}", wrap, sampling.filter == Filter::linear ? "lq_linear" : "lq_nearest",
+                           sampling.weighed);
+    }
+    const std::string level = lod.empty() ? lod : ", " + lod;
+    return fmt::format("{}({}, {}{}{})", helper(name.c_str()), picture(source), where, level, ways);
 }
 
 std::string GlslExpressions::read_here(const std::string& source) {
     if (function_ == nullptr) {
         used_.insert("uv");
-        return reading(source, "uv");
+        return reading(source, "uv", false, {});
     }
     reads_here_ = true;
-    return reading(source, "gl_FragCoord.xy / lq_drawn_size");
+    return reading(source, "gl_FragCoord.xy / lq_drawn_size", false, {});
 }
+
+GlslExpressions::GlslExpressions(GlslNames& names, const Pass& pass) : names_(names), pass_(pass) {
+    // Whatever else is called so gets another name.
+    for (const KnownName& known : known_names()) names_.name(std::string(known.name), known.name);
+}
+
+namespace {
+
+bool is_place(const Typed& t) {
+    const KnownName* known = t.symbol == SymbolKind::known ? find_known(t.name) : nullptr;
+    return known != nullptr && known->domain == KnownDomain::pixel;
+}
+
+}  // namespace
 
 std::string GlslExpressions::symbol(const Typed& t) {
     if (t.symbol == SymbolKind::ground) return read_here(t.name) + picture_parts(t.type);
@@ -176,7 +191,7 @@ std::string GlslExpressions::symbol(const Typed& t) {
         if (scalar_of(t.type) == Scalar::truth) return "(" + value + " != 0.0)";
         return helper(scalar_of(t.type) == Scalar::whole ? "lq_int" : "lq_uint") + "(" + value + ")";
     }
-    if (t.name == "uv" || t.name == "pixel") {
+    if (is_place(t)) {
         used_.insert(t.name);
         return t.name;
     }
@@ -249,7 +264,8 @@ std::string GlslExpressions::binary(const Typed& t, int strength) {
         const Typed& other = t.args[1 - k];
         const bool spread = arg.kind == TypedKind::construct && arg.args.size() == 1 &&
                             width_of(arg.args[0].type) == 1 && is_float(arg.type) && width_of(other.type) > 1 &&
-                            !(other.kind == TypedKind::construct && other.args.size() == 1) && is_float(t.type);
+                            !(other.kind == TypedKind::construct && other.args.size() == 1) && is_float(t.type) &&
+                            !is_matrix(other.type);
         return expression(spread ? arg.args[0] : arg, needed);
     };
     const bool compares = own == 7 || own == 8;
@@ -369,13 +385,13 @@ std::string GlslExpressions::read(const Typed& t) {
         case Builtin::texture_size:
             return "textureSize(" + from + ", 0)";
         case Builtin::texture_lod:
-            return reading(t.name, arg(0), arg(1)) + picture_parts(t.type);
+            return reading(t.name, arg(0), t.weighed, arg(1)) + picture_parts(t.type);
         case Builtin::texel_fetch:
             return fmt::format("{}({}, {}){}", helper("lq_fetch"), from, arg(0), picture_parts(t.type));
         case Builtin::at:
             return fmt::format("{}({}, {}){}", helper("lq_at"), from, arg(0), picture_parts(t.type));
         default:
-            return reading(t.name, arg(0)) + picture_parts(t.type);
+            return reading(t.name, arg(0), t.weighed, {}) + picture_parts(t.type);
     }
 }
 
@@ -434,8 +450,7 @@ std::string GlslExpressions::statement(const TypedStatement& s, int depth) {
         }
         case StatementKind::loop: {
             std::string condition = expression(s.values[0], 0);
-            if (!function_->turns) {
-                counts_turns_ = true;
+            if (counted_.contains(function_)) {
                 condition = fmt::format("{} && lq_turns++ < {}", expression(s.values[0], 4), max_turns);
             }
             const std::string first = s.first.empty() ? "" : simple(s.first[0]);

@@ -13,7 +13,7 @@ namespace lacquer {
 
 class GlslExpressions {
 public:
-    GlslExpressions(GlslNames& names, const Pass& pass) : names_(names), pass_(pass) {}
+    GlslExpressions(GlslNames& names, const Pass& pass);
 
     /// A value as GLSL, with every change of width spelled out and guards where GLSL leaves a result open.
     std::string text(const Typed& typed) { return expression(typed, 0); }
@@ -32,7 +32,8 @@ public:
     /// Which of uv and pixel were used.
     const std::set<std::string, std::less<>>& used() const { return used_; }
     bool reads_here() const { return reads_here_; }
-    bool counts_turns() const { return counts_turns_; }
+    /// Functions whose loops count their turns in `lq_turns`.
+    void count_turns_of(std::set<const TypedFunction*> functions) { counted_ = std::move(functions); }
 
 private:
     /// The text, in brackets if it binds less than `strength` (GLSL ES 3.00 section 5.1, as in the parser).
@@ -51,11 +52,9 @@ private:
     std::string list(const std::vector<Typed>& args);
     std::string helper(const char* name);
     std::string picture(const std::string& source);
-    /// A reading of the whole picture, in the way that the source asks for.
-    std::string reading(const std::string& source, const std::string& where);
-    std::string reading(const std::string& source, const std::string& where, const std::string& lod);
-    /// The rest of a call for a source that is not read in the usual way; empty for those that are.
-    std::string way(const std::string& source) const;
+    /// A reading of the whole picture in the way that the source asks for, `weighed` by opacity whatever it asks for.
+    /// With `lod`, from a smaller copy.
+    std::string reading(const std::string& source, const std::string& where, bool weighed, const std::string& lod);
 
     std::string statements(const std::vector<TypedStatement>& list, int depth);
     std::string statement(const TypedStatement& s, int depth);
@@ -70,7 +69,7 @@ private:
     std::set<std::string, std::less<>> helpers_;
     std::set<std::string, std::less<>> used_;
     bool reads_here_ = false;
-    bool counts_turns_ = false;
+    std::set<const TypedFunction*> counted_;
 };
 
 }  // namespace lacquer

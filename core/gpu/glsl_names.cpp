@@ -27,7 +27,11 @@ constexpr auto reserved = std::to_array<std::string_view>(
      "writeonly",   "modf",      "frexp",       "ldexp",     "fma",     "abs",       "ceil",          "clamp",
      "cos",         "dot",       "exp",         "floor",     "fract",   "length",    "log",           "max",
      "min",         "mix",       "mod",         "pow",       "round",   "sign",      "sin",           "sqrt",
-     "step",        "tan",       "transpose",   "inverse"});
+     "step",        "tan",       "transpose",   "inverse",   "mat4",    "mat2x2",    "mat2x3",        "mat2x4",
+     "mat3x2",      "mat3x3",    "mat3x4",      "mat4x2",    "mat4x3",  "mat4x4",    "dvec2",         "dvec3",
+     "dvec4",       "dmat2",     "dmat3",       "dmat4",     "dmat2x2", "dmat2x3",   "dmat2x4",       "dmat3x2",
+     "dmat3x3",     "dmat3x4",   "dmat4x2",     "dmat4x3",   "dmat4x4", "hvec2",     "hvec3",         "hvec4",
+     "fvec2",       "fvec3",     "fvec4",       "vec2",      "vec3",    "vec4",      "ftransform"});
 
 }  // namespace
 

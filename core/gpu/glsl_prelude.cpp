@@ -117,12 +117,26 @@ vec4 lq_over(vec3 a, vec4 b) { return vec4(a / b.rgb, b.a); }
     Helper{"lq_blend", R"(// A weight of 0 leaves the other value out, whatever it is.
 vec4 lq_blend(vec4 a, vec4 b, float share) { return share == 0.0 ? a : a * (1.0 - share) + b * share; }
 )"},
+    Helper{"lq_blend_weighed", R"(// By opacity: what is clear lends no colour.
+vec4 lq_blend_weighed(vec4 a, vec4 b, float share) {
+    if (share == 0.0) return a;
+    float of_a = a.a * (1.0 - share);
+    float of_b = b.a * share;
+    vec3 colour = of_b == 0.0 ? a.rgb : of_a == 0.0 ? b.rgb : (a.rgb * of_a + b.rgb * of_b) / (of_a + of_b);
+    return vec4(colour, of_a + of_b);
+}
+)"},
+    Helper{"lq_no_number", R"(vec4 lq_no_number() { return vec4(uintBitsToFloat(0x7FC00000u)); }
+)"},
+    Helper{"lq_nowhere", R"(// Where a coordinate is no number, or infinite, nothing can be read.
+bool lq_nowhere(vec2 where) { return any(isnan(where)) || any(isinf(where)); }
+)"},
     Helper{"lq_read_level", R"(// Linear between pixels, held at the borders, positions rounded to 1/256 pixel.
 vec4 lq_read_level(sampler2D picture, vec2 where, int level) {
+    if (lq_nowhere(where)) return lq_no_number();
     ivec2 size = textureSize(picture, level);
     vec2 at = floor((where * vec2(size) - 0.5) * 256.0 + 0.5) * (1.0 / 256.0);
-    at = mix(vec2(0.0), at, greaterThanEqual(at, vec2(0.0)));
-    at = min(at, vec2(size) - 1.0);
+    at = clamp(at, vec2(0.0), vec2(size) - 1.0);
     ivec2 low = ivec2(at);
     ivec2 high = min(low + 1, size - 1);
     vec2 share = at - vec2(low);
@@ -146,23 +160,33 @@ int lq_beyond(float place, int size, int wrap) {
     int within = min(int(place - 2.0 * extent * floor(place / (2.0 * extent))), 2 * size - 1);
     return within < size ? within : 2 * size - 1 - within;
 }
+vec4 lq_mixed(vec4 a, vec4 b, float share, bool weighed) {
+    return weighed ? lq_blend_weighed(a, b, share) : lq_blend(a, b, share);
+}
 // Positions rounded to 1/256 pixel.
-vec4 lq_read_level_as(sampler2D picture, vec2 where, int level, int wrap, bool nearest) {
+vec4 lq_read_level_as(sampler2D picture, vec2 where, int level, int wrap, bool nearest, bool weighed) {
+    if (lq_nowhere(where)) return lq_no_number();
     ivec2 size = textureSize(picture, level);
     vec2 at = floor((where * vec2(size) - (nearest ? 0.0 : 0.5)) * 256.0 + 0.5) * (1.0 / 256.0);
     if (nearest) at = floor(at);
     if (wrap == lq_hold) at = clamp(at, vec2(0.0), vec2(size) - 1.0);
-    vec2 below = floor(at);
-    vec2 share = at - below;
-    ivec2 low = ivec2(lq_beyond(below.x, size.x, wrap), lq_beyond(below.y, size.y, wrap));
-    ivec2 high = ivec2(lq_beyond(below.x + 1.0, size.x, wrap), lq_beyond(below.y + 1.0, size.y, wrap));
-    vec4 top = lq_blend(texelFetch(picture, low, level), texelFetch(picture, ivec2(high.x, low.y), level), share.x);
-    vec4 bottom = lq_blend(texelFetch(picture, ivec2(low.x, high.y), level), texelFetch(picture, high, level), share.x);
-    return lq_blend(top, bottom, share.y);
+    vec2 whole = floor(at);
+    vec2 share = at - whole;
+    ivec2 low = ivec2(lq_beyond(whole.x, size.x, wrap), lq_beyond(whole.y, size.y, wrap));
+    ivec2 high = ivec2(lq_beyond(whole.x + 1.0, size.x, wrap), lq_beyond(whole.y + 1.0, size.y, wrap));
+    vec4 corner = texelFetch(picture, ivec2(high.x, low.y), level);
+    vec4 top = lq_mixed(texelFetch(picture, low, level), corner, share.x, weighed);
+    vec4 below = texelFetch(picture, ivec2(low.x, high.y), level);
+    vec4 bottom = lq_mixed(below, texelFetch(picture, high, level), share.x, weighed);
+    return lq_mixed(top, bottom, share.y, weighed);
 }
 )"},
-    Helper{"lq_read_as", R"(vec4 lq_read_as(sampler2D picture, vec2 where, int wrap, bool nearest) {
-    return lq_read_level_as(picture, where, 0, wrap, nearest);
+    Helper{"lq_read_as", R"(vec4 lq_read_as(sampler2D picture, vec2 where, int wrap, bool nearest, bool weighed) {
+    return lq_read_level_as(picture, where, 0, wrap, nearest, weighed);
+}
+)"},
+    Helper{"lq_read_weighed", R"(vec4 lq_read_weighed(sampler2D picture, vec2 where) {
+    return lq_read_level_as(picture, where, 0, lq_hold, lq_linear, true);
 }
 )"},
     Helper{"lq_held_level", R"(// The level of detail to read, within what there is and rounded to 1/256.
@@ -182,12 +206,18 @@ vec4 lq_read_lod(sampler2D picture, vec2 where, float lod) {
     return share == 0.0 ? fine : lq_blend(fine, lq_read_level(picture, where, level + 1), share);
 }
 )"},
-    Helper{"lq_read_lod_as", R"(vec4 lq_read_lod_as(sampler2D picture, vec2 where, float lod, int wrap, bool nearest) {
+    Helper{"lq_read_lod_as",
+           R"(vec4 lq_read_lod_as(sampler2D picture, vec2 where, float lod, int wrap, bool nearest, bool weighed) {
     float held = lq_held_level(picture, lod);
     int level = int(held);
     float share = held - float(level);
-    vec4 fine = lq_read_level_as(picture, where, level, wrap, nearest);
-    return share == 0.0 ? fine : lq_blend(fine, lq_read_level_as(picture, where, level + 1, wrap, nearest), share);
+    vec4 fine = lq_read_level_as(picture, where, level, wrap, nearest, weighed);
+    if (share == 0.0) return fine;
+    return lq_mixed(fine, lq_read_level_as(picture, where, level + 1, wrap, nearest, weighed), share, weighed);
+}
+)"},
+    Helper{"lq_read_lod_weighed", R"(vec4 lq_read_lod_weighed(sampler2D picture, vec2 where, float lod) {
+    return lq_read_lod_as(picture, where, lod, lq_hold, lq_linear, true);
 }
 )"},
     Helper{"lq_at", R"(// A gradient or curve: a table of 1024 entries, the first for 0, the last for 1.

@@ -12,6 +12,8 @@
 #include <thread>
 #include <utility>
 
+#include "core/base/guarded.h"
+
 namespace lacquer {
 
 namespace {
@@ -158,14 +160,22 @@ private:
         });
     }
 
+    // The driver's own format, and the layout of what is handed over.
+    static std::pair<GLint, GLenum> formats_of(int channels) {
+        if (channels == 1) return {GL_R32F, GL_RED};
+        return channels == 2 ? std::pair<GLint, GLenum>(GL_RG32F, GL_RG)
+                             : std::pair<GLint, GLenum>(GL_RGBA32F, GL_RGBA);
+    }
+
     static void upload(const PictureView& picture) {
         static constexpr std::array<float, 4> black = {0, 0, 0, 1};
         const bool empty = picture.data == nullptr;
-        glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, empty ? 1 : picture.width, empty ? 1 : picture.height, 0, GL_RGBA,
+        const auto [inside, outside] = formats_of(empty ? 4 : picture.channels);
+        glTexImage2D(GL_TEXTURE_2D, 0, inside, empty ? 1 : picture.width, empty ? 1 : picture.height, 0, outside,
                      GL_FLOAT, empty ? black.data() : picture.data);
         GLint level = 0;
         for (const PictureView& copy : picture.smaller) {
-            glTexImage2D(GL_TEXTURE_2D, ++level, GL_RGBA32F, copy.width, copy.height, 0, GL_RGBA, GL_FLOAT, copy.data);
+            glTexImage2D(GL_TEXTURE_2D, ++level, inside, copy.width, copy.height, 0, outside, GL_FLOAT, copy.data);
         }
         glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
         glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, level > 0 ? GL_NEAREST_MIPMAP_NEAREST : GL_NEAREST);
@@ -330,7 +340,7 @@ bool ShaderRunner::is_hardware() const {
 
 Result<Done> ShaderRunner::draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs) {
     Result<Done> done = Done{};
-    thread_->run([&](Context& context) { done = context.draw(shader, inputs, outputs); });
+    thread_->run([&](Context& context) { done = guarded([&] { return context.draw(shader, inputs, outputs); }); });
     return done;
 }
 

@@ -8,6 +8,7 @@
 
 #include "core/base/text.h"
 #include "core/lang/expression_checker.h"
+#include "core/lang/known_names.h"
 
 namespace lacquer {
 
@@ -210,7 +211,12 @@ Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) cons
 }
 
 Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text) {
-    return ExpressionChecker(scope, text).value(expression);
+    ExpressionChecker checker(scope, text);
+    Result<Typed> typed = checker.value(expression);
+    if (!typed || checker.size <= max_nodes) return typed;
+    return ExpressionChecker::fault("lang.too-big", expression.span,
+                                    "with the functions it calls, this is too long to compute",
+                                    "split it into several steps");
 }
 
 Result<Typed> compile_formula(std::string_view text, const Scope& scope, std::optional<Type> wanted) {
@@ -250,10 +256,8 @@ std::vector<std::string> names_used(const Typed& typed) {
 
 Scope step_scope() {
     Scope scope;
-    for (const char* name : {"uv", "pixel", "frame_size", "pixel_size"}) {
-        scope.symbols[name] = {SymbolKind::known, Type::vec2};
-    }
-    for (const char* name : {"aspect", "time"}) scope.symbols[name] = {SymbolKind::known, Type::number};
+    for (const KnownName& known : known_names())
+        scope.symbols[std::string(known.name)] = {SymbolKind::known, known.type};
     return scope;
 }
 

@@ -20,6 +20,7 @@ struct Symbol {
     SymbolKind kind = SymbolKind::known;
     Type type = Type::number;
     std::string actual = {};  ///< what it is really called, where it goes by another name here
+    bool weighed = false;     ///< a picture whose colours count by their opacity wherever it is read
 };
 
 /// A function that formulas may call, once for each width that it can be asked in: by 1 to 4 numbers, or the only one.
@@ -47,9 +48,11 @@ struct Scope {
     /// there can be none.
     std::vector<UnnamedStep>* unnamed = nullptr;
     std::string unnamed_stem;
+    /// Why there are no neighbouring pixels here, so that derivatives have no meaning; empty where there are.
+    std::string no_neighbours = {};
 };
 
-/// The names that every step knows: uv, pixel, frame_size, pixel_size, aspect, time.
+/// The names that every step knows (known_names.h).
 Scope step_scope();
 
 /// Gives every part of `expression` its meaning. Widths: 1 fits n; 4 fits 3 without its opacity; 3 fits 4 with opacity

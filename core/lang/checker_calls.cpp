@@ -162,6 +162,7 @@ Result<Typed> ExpressionChecker::run(const Expression& e, const std::shared_ptr<
 
 Result<Done> ExpressionChecker::derivative_here(Span word) {
     derivatives = true;
+    if (!scope_.no_neighbours.empty()) return fault("lang.derivative", word, scope_.no_neighbours, "use it in a step");
     if (divergent.empty()) return Done{};
     return fault("lang.derivative", word, "neighbouring pixels may not come this way too, " + divergent,
                  "compute it before, into a variable");
@@ -205,7 +206,11 @@ Result<Typed> ExpressionChecker::picture(const Expression& e) {
 Result<Symbol> ExpressionChecker::picture_source(const Expression& e) {
     Result<Typed> from = picture(e);
     if (!from) return from.fault();
-    if (from->kind == TypedKind::symbol) return Symbol{from->symbol, from->type, from->name};
+    if (from->kind == TypedKind::symbol) {
+        const auto known = e.kind == ExpressionKind::name ? scope_.symbols.find(e.text) : scope_.symbols.end();
+        const bool weighed = known != scope_.symbols.end() && known->second.weighed;
+        return Symbol{from->symbol, from->type, from->name, weighed};
+    }
     Symbol source{SymbolKind::step, from->type, scope_.unnamed_stem + "." + std::to_string(scope_.unnamed->size() + 1)};
     scope_.unnamed->push_back({source.actual, std::move(*from)});
     return source;
@@ -235,6 +240,8 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
         made.type = row.result == 'p' ? source->type : letter_type(row.result, {});
         made.symbol = source->kind;
         made.name = source->actual;
+        made.weighed = source->weighed && width_of(source->type) == 4 &&
+                       (row.id == Builtin::texture || row.id == Builtin::texture_lod);
     }
     for (std::size_t i = 1; i < e.args.size(); ++i) {
         Result<Typed> arg = value(e.args[i]);

@@ -72,10 +72,19 @@ Result<Typed> ExpressionChecker::unary(const Expression& e) {
     return made;
 }
 
+Result<Typed> ExpressionChecker::sometimes(const Expression& e, const char* where) {
+    const std::string outside = divergent;
+    if (divergent.empty()) divergent = where;
+    Result<Typed> made = value(e);
+    divergent = outside;
+    return made;
+}
+
 Result<Typed> ExpressionChecker::binary(const Expression& e) {
     Result<Typed> left = value(e.args[0]);
     if (!left) return left;
-    Result<Typed> right = value(e.args[1]);
+    const bool may_skip = e.text == "&&" || e.text == "||";
+    Result<Typed> right = may_skip ? sometimes(e.args[1], "behind && or ||") : value(e.args[1]);
     if (!right) return right;
     return operation(binary_operator(e.text), e.span, e.text, std::move(*left), std::move(*right));
 }
@@ -254,9 +263,9 @@ Result<Typed> ExpressionChecker::select(const Expression& e) {
     Result<Typed> condition = value(e.args[0]);
     if (!condition) return condition;
     if (condition->type != Type::boolean) return does_not_fit(*condition, Type::boolean, "'?'");
-    Result<Typed> yes = value(e.args[1]);
+    Result<Typed> yes = sometimes(e.args[1], "behind ?");
     if (!yes) return yes;
-    Result<Typed> no = value(e.args[2]);
+    Result<Typed> no = sometimes(e.args[2], "behind ?");
     if (!no) return no;
     Type type = yes->type;
     if (yes->type != no->type) {

@@ -5,12 +5,11 @@
 #include <utility>
 
 #include "core/lang/expression_checker.h"
+#include "core/lang/structural_hash.h"
 
 namespace lacquer {
 
 namespace {
-
-constexpr std::size_t max_nodes = 20000;
 
 // Calls visit(TypedStatement&) on all statements, outer ones first.
 template <class Visit>
@@ -46,8 +45,12 @@ std::optional<int> counted_turns(const TypedStatement& loop) {
     const TypedStatement& first = loop.first[0];
     const TypedStatement& last = loop.last[0];
     const Typed& condition = loop.values[0];
+    const Operator relation = condition.op;
+    const bool compares = relation == Operator::less || relation == Operator::less_equal ||
+                          relation == Operator::greater || relation == Operator::greater_equal ||
+                          relation == Operator::equal || relation == Operator::not_equal;
     const bool counts =
-        first.kind == StatementKind::declare && first.values.size() == 1 && is_literal(first.values[0]) &&
+        compares && first.kind == StatementKind::declare && first.values.size() == 1 && is_literal(first.values[0]) &&
         condition.args[0].kind == TypedKind::variable && condition.args[0].variable == first.variable &&
         is_literal(condition.args[1]) && last.kind == StatementKind::assign && last.variable == first.variable &&
         last.values[0].kind == TypedKind::binary && last.values[0].args[0].kind == TypedKind::variable &&
@@ -73,7 +76,7 @@ std::optional<int> counted_turns(const TypedStatement& loop) {
             case Operator::not_equal:
                 return at != limit;
             default:
-                return false;
+                return at == limit;
         }
     };
     int turns = 0;
@@ -142,6 +145,8 @@ private:
         made_.derivatives = expressions_.derivatives;
         made_.size = expressions_.size;
         made_.turns = turns_of(made_.body);
+        const StructuralHash hash = hash_of(made_);
+        made_.hash = {hash.low, hash.high};
         if (made_.size > max_nodes) {
             const auto size = static_cast<std::uint32_t>(text_.size());
             return fault("lang.too-big", {0, size}, "with the functions it calls, this is too long to compute",

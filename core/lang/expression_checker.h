@@ -17,6 +17,9 @@ struct Local {
     Type type = Type::number;
 };
 
+/// Most nodes of one formula or function, with those of the functions that it calls.
+inline constexpr std::size_t max_nodes = 20000;
+
 /// The binary operator that is spelled so; `mark` must be one.
 Operator binary_operator(std::string_view mark);
 
@@ -48,6 +51,9 @@ public:
     std::size_t size = 0;      ///< nodes so far, with those of called functions
 
     const Local* local(std::string_view name) const;
+
+    /// A value that is not looked at by all of those that come this way.
+    Result<Typed> sometimes(const Expression& expression, const char* where);
 
 private:
     Result<Typed> name(const Expression& e, const std::string& key) const;

@@ -87,34 +87,49 @@ private:
         return odd_character();
     }
 
+    // GLSL ES 3.00 sections 4.1.3 and 4.1.4.
     Result<Token> number() {
         const std::size_t begin = at_;
+        bool good = true;
         if (peek() == '0' && (peek(1) == 'x' || peek(1) == 'X')) {
             at_ += 2;
+            const std::size_t digits = at_;
             while (std::isxdigit(static_cast<unsigned char>(peek())) != 0) ++at_;
+            good = at_ > digits;
+            if (peek() == 'u' || peek() == 'U') ++at_;
         } else {
             while (is_digit(peek())) ++at_;
-            if (peek() == '.') {
-                ++at_;
-                while (is_digit(peek())) ++at_;
-            }
-            if (peek() == 'e' || peek() == 'E') {
-                const std::size_t sign = peek(1) == '+' || peek(1) == '-' ? 1 : 0;
-                if (is_digit(peek(1 + sign))) {
-                    at_ += 1 + sign;
-                    while (is_digit(peek())) ++at_;
-                }
-            }
-            if (peek() == 'f' || peek() == 'F') ++at_;
+            const bool whole = take_fraction_and_exponent();
+            const bool octal = whole && at_ > begin + 1 && source_[begin] == '0';
+            good = !octal || source_.substr(begin, at_ - begin).find_first_of("89") == std::string_view::npos;
+            if (whole ? peek() == 'u' || peek() == 'U' : peek() == 'f' || peek() == 'F') ++at_;
         }
-        if (peek() == 'u' || peek() == 'U') ++at_;
-        if (is_name_part(peek())) {
+        if (!good || is_name_part(peek())) {
             while (is_name_part(peek())) ++at_;
             return fault("lang.number", span_from(begin),
                          "'" + std::string(source_.substr(begin, at_ - begin)) + "' is not a number",
                          "write it like 0.5, 12 or 1e-3; a name starts with a letter");
         }
         return token(TokenKind::number, begin);
+    }
+
+    // True if there was neither.
+    bool take_fraction_and_exponent() {
+        bool whole = true;
+        if (peek() == '.') {
+            whole = false;
+            ++at_;
+            while (is_digit(peek())) ++at_;
+        }
+        if (peek() == 'e' || peek() == 'E') {
+            const std::size_t sign = peek(1) == '+' || peek(1) == '-' ? 1 : 0;
+            if (is_digit(peek(1 + sign))) {
+                whole = false;
+                at_ += 1 + sign;
+                while (is_digit(peek())) ++at_;
+            }
+        }
+        return whole;
     }
 
     Result<Token> odd_character() {

@@ -92,7 +92,8 @@ struct Call {
 
 class Oracle {
 public:
-    Oracle(const OracleInputs& inputs, const Typed& root) : inputs_(inputs), root_(root) {}
+    Oracle(const OracleInputs& inputs, const Typed& root)
+        : inputs_(inputs), root_(root), counts_turns_(counts_turns(root)) {}
 
     Value value(const Typed& t) {
         switch (t.kind) {
@@ -342,7 +343,6 @@ private:
         }
         for (std::size_t i = 0; i < t.args.size(); ++i) call.variables[i] = value(t.args[i]);
         Call* const outside = call_;
-        if (outside == nullptr) turns_ = 0;
         call_ = &call;
         run_statements(call.function->body);
         call_ = outside;
@@ -398,7 +398,7 @@ private:
     Way loop(const TypedStatement& s) {
         run_statements(s.first);
         while (value(s.values[0]).wholes[0] != 0) {
-            if (++turns_ > max_turns) return Way::onward;
+            if (counts_turns_ && ++turns_ > max_turns) return Way::onward;
             const Way way = run_statements(s.body);
             if (way == Way::gave_back) return Way::gave_back;
             if (way == Way::left) break;
@@ -409,6 +409,7 @@ private:
 
     const OracleInputs& inputs_;
     const Typed& root_;
+    bool counts_turns_;
     Call* call_ = nullptr;
     int dx_ = 0;
     int dy_ = 0;

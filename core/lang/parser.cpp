@@ -40,19 +40,27 @@ int strength(std::string_view mark) {
     return 0;
 }
 
+double whole_value(std::string_view digits, int base) {
+    unsigned long long whole = 0;
+    const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), whole, base);
+    return error == std::errc() ? static_cast<double>(whole) : 1e39;
+}
+
 double number_value(std::string_view text) {
-    if (text.back() == 'u' || text.back() == 'U') text.remove_suffix(1);
-    if (text.size() > 2 && (text[1] == 'x' || text[1] == 'X')) {
-        unsigned long long whole = 0;
-        const auto [end, error] = std::from_chars(text.data() + 2, text.data() + text.size(), whole, 16);
-        return error == std::errc() ? static_cast<double>(whole) : 1e39;
+    if (text.size() > 1 && (text[1] == 'x' || text[1] == 'X')) {
+        if (text.back() == 'u' || text.back() == 'U') text.remove_suffix(1);
+        return whole_value(text.substr(2), 16);
     }
-    if (text.back() == 'f' || text.back() == 'F') text.remove_suffix(1);
+    if (text.back() == 'u' || text.back() == 'U' || text.back() == 'f' || text.back() == 'F') text.remove_suffix(1);
+    if (text.size() > 1 && text[0] == '0' && text.find_first_not_of("01234567") == std::string_view::npos)
+        return whole_value(text, 8);
     double value = 0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    // Out of range: too large becomes infinite as a float, too small becomes 0.
-    if (error == std::errc::result_out_of_range) return text.find("e-") != std::string_view::npos ? 0.0 : 1e39;
-    return value;
+    if (error != std::errc::result_out_of_range) return value;
+    // Too large becomes infinite as a float, too small becomes 0.
+    const std::size_t exponent = text.find_first_of("eE");
+    const bool small = exponent != std::string_view::npos && exponent + 1 < text.size() && text[exponent + 1] == '-';
+    return small ? 0.0 : 1e39;
 }
 
 struct Deeper {

@@ -110,12 +110,9 @@ std::string parts_text(const Typed& typed) {
 }
 
 std::string binary_text(const Typed& typed) {
-    const std::string mark = " " + std::string(operator_mark(typed.op)) + " ";
-    const std::string left = to_text(typed.args[0]);
-    const std::string right = to_text(typed.args[1]);
-    if (typed.opacity_of < 0) return "(" + left + mark + right + ")";
-    const std::string& with_opacity = typed.opacity_of == 0 ? left : right;
-    return "vec4((" + left + ").xyz" + mark + "(" + right + ").xyz, (" + with_opacity + ").w)";
+    // 3 with 4 numbers need no more words: the language keeps the opacity by itself.
+    return "(" + to_text(typed.args[0]) + " " + std::string(operator_mark(typed.op)) + " " + to_text(typed.args[1]) +
+           ")";
 }
 
 std::string read_text(const Typed& typed) {
@@ -169,6 +166,11 @@ void visit_own_nodes(const Typed& typed, Visit& visit) {
 }
 
 }  // namespace
+
+bool counts_turns(const Typed& typed) {
+    return (typed.function != nullptr && !typed.function->turns) ||
+           std::any_of(typed.args.begin(), typed.args.end(), counts_turns);
+}
 
 std::vector<AdaptationMark> adaptations(const Typed& typed) {
     std::vector<AdaptationMark> marks;

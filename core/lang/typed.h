@@ -87,6 +87,7 @@ struct Typed {
     /// For a binary node of 3 with 4 numbers: works on the colours and keeps the opacity of args[opacity_of].
     int opacity_of = -1;
     Adaptation adaptation = Adaptation::none;
+    bool weighed = false;  ///< of a read: colours between pixels count by their opacity
     std::shared_ptr<const TypedFunction> function;
     std::vector<Typed> args;
 };
@@ -127,10 +128,16 @@ struct TypedFunction {
     std::size_t size = 0;      ///< nodes, with those of the functions it calls
     /// Turns of all loops together where every count is known; nothing where they must be counted as they run.
     std::optional<std::int64_t> turns = 0;
+    std::array<std::uint64_t, 2> hash{};  ///< stands for all of it, see structural_hash.h; 0 until it is complete
 };
 
-/// The tree as text, in GLSL spelling with every adaptation written out; code as its functions' bodies.
+/// The tree as text of the formula language, with adaptations of width written out but for the opacity that is kept
+/// where 3 meet 4 numbers; code as its functions' bodies. As long as the tree has nodes.
 std::string to_text(const Typed& typed);
+
+/// Whether turns of loops have to be counted as they run: some function that is called has a loop whose count is not
+/// known beforehand. Then the turns of all loops count.
+bool counts_turns(const Typed& typed);
 
 /// All adaptations in the tree with their spans, in reading order.
 struct AdaptationMark {

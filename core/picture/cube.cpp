@@ -6,10 +6,10 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <filesystem>
-#include <fstream>
-#include <iterator>
 #include <optional>
+
+#include "core/base/file.h"
+#include "core/base/guarded.h"
 
 namespace lacquer {
 
@@ -17,7 +17,7 @@ namespace {
 
 constexpr int most_entries_3d = 129;  // a side; beyond that files would be larger than anything that is used
 constexpr int most_entries_1d = 65536;
-constexpr std::uintmax_t most_bytes = 256ULL * 1024 * 1024;
+constexpr std::size_t most_bytes = std::size_t{256} * 1024 * 1024;
 
 std::string_view trimmed(std::string_view text) {
     const auto first = text.find_first_not_of(" \t\r");
@@ -178,19 +178,17 @@ private:
 Result<CubeTable> cube_from_text(std::string_view text, const std::string& where) { return Reader(text, where).run(); }
 
 Result<CubeTable> read_cube(const std::string& path) {
-    namespace fs = std::filesystem;
-    const auto fault = [&](const char* id, const char* message, const char* mend) {
-        return Fault{id, message, mend, Place{path, {}, 0, 0}, Severity::fault};
-    };
-    std::error_code code;
-    if (!fs::exists(path, code))
-        return fault("picture.missing", "there is no such picture", "put it back, or choose another");
-    if (!fs::is_regular_file(path, code) || fs::file_size(path, code) > most_bytes)
-        return fault("picture.unreadable", "it is not a table", "choose a .cube file");
-    std::ifstream file(path, std::ios::binary);
-    const std::string text((std::istreambuf_iterator<char>(file)), std::istreambuf_iterator<char>());
-    if (!file) return fault("picture.unreadable", "the table cannot be read", "choose another");
-    return cube_from_text(text, path);
+    Result<std::string> text = read_whole_file(path, most_bytes);
+    if (text) return guarded([&] { return cube_from_text(*text, path); });
+    Fault fault = text.fault();
+    if (fault.id == "file.missing") {
+        fault.id = "picture.missing";
+        fault.mend = "put it back, or choose another";
+    } else {
+        fault.id = "picture.unreadable";
+        fault.mend = "choose a .cube file";
+    }
+    return fault;
 }
 
 }  // namespace lacquer

@@ -9,6 +9,8 @@
 #include <system_error>
 
 #include "core/base/file.h"
+#include "core/base/guarded.h"
+#include "core/picture/png.h"
 #include "core/picture/reading.h"
 
 namespace lacquer {
@@ -22,7 +24,7 @@ struct Module {
     PictureFramesFunction frames = nullptr;
     PictureLayersFunction layers = nullptr;
     ReadLayerFunction read_layer = nullptr;
-    EncodePngFunction encode = nullptr;
+    EncodePictureFunction encode = nullptr;
     EncodeExrFunction encode_exr = nullptr;
     std::string error;
 
@@ -48,7 +50,7 @@ Module load_module() {
         module.frames = reinterpret_cast<PictureFramesFunction>(dlsym(handle, "lacquer_picture_frames"));
         module.layers = reinterpret_cast<PictureLayersFunction>(dlsym(handle, "lacquer_picture_layers"));
         module.read_layer = reinterpret_cast<ReadLayerFunction>(dlsym(handle, "lacquer_read_layer"));
-        module.encode = reinterpret_cast<EncodePngFunction>(dlsym(handle, "lacquer_encode_png"));
+        module.encode = reinterpret_cast<EncodePictureFunction>(dlsym(handle, "lacquer_encode_picture"));
         module.encode_exr = reinterpret_cast<EncodeExrFunction>(dlsym(handle, "lacquer_encode_exr"));
         if (module.whole()) return module;
         module = Module{.error = "it is of another version"};
@@ -70,9 +72,13 @@ Fault module_fault(const std::string& path) {
                          "install Lacquer again");
 }
 
+Fault unwritable_picture(const std::string& path, const std::string& error) {
+    return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error, "try a smaller one");
+}
+
 // Reads by the module, after what can be said without it.
 template <class Read>
-std::optional<Fault> fault_of_reading(const std::string& path, const Read& read) {
+std::optional<Fault> fault_of_reading(const std::string& path, const Read& read, bool by_module = true) {
     std::error_code code;
     if (!fs::exists(path, code)) {
         return picture_fault("picture.missing", path, "there is no such picture", "put it back, or choose another");
@@ -80,10 +86,9 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read)
     if (!fs::is_regular_file(path, code)) {
         return picture_fault("picture.unreadable", path, "it is not a file", "choose a picture file");
     }
-    const Module& module = loaded_module();
-    if (!module.whole()) return module_fault(path);
+    if (by_module && !loaded_module().whole()) return module_fault(path);
     std::string error;
-    switch (read(module, error)) {
+    switch (read(by_module ? loaded_module() : Module(), error)) {
         case PictureRead::done:
             return std::nullopt;
         case PictureRead::too_large:
@@ -98,9 +103,16 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read)
 
 bool never_stopped(double /*share*/) { return true; }
 
+template <class Work>
+PictureRead guarded_reading(const Work& work, std::string& error) {
+    const Result<PictureRead> done = guarded([&]() -> Result<PictureRead> { return work(); });
+    if (!done) error = done.fault().message;
+    return done ? *done : PictureRead::unreadable;
+}
+
 // The same of something that may take long, and may be stopped.
 template <class Read>
-Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read) {
+Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read, bool by_module = true) {
     Picture picture;
     bool stopped = false;
     const ReadWatch watched = [&](double share) {
@@ -108,7 +120,8 @@ Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, co
         return !stopped;
     };
     std::optional<Fault> fault = fault_of_reading(
-        path, [&](const Module& module, std::string& error) { return read(module, watched, picture, error); });
+        path, [&](const Module& module, std::string& error) { return read(module, watched, picture, error); },
+        by_module);
     if (stopped)
         return picture_fault("picture.stopped", path, "reading it was stopped",
                              "change or replace it to read it again");
@@ -124,10 +137,9 @@ Result<Done> write_by(const std::string& path, const Encode& encode) {
     std::string bytes;
     std::string error;
     if (!encode(module, bytes, error)) {
-        return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error,
-                             "try a smaller one");
+        return unwritable_picture(path, error);
     }
-    return write_whole_file(path, bytes);
+    return write_output(path, bytes);
 }
 
 }  // namespace
@@ -136,6 +148,7 @@ void prepare_picture_files() { (void)loaded_module(); }
 
 Result<PictureFrames> picture_frames(const std::string& path) {
     PictureFrames frames;
+    if (is_still_png(path)) return frames;
     const auto read = [&](const Module& module, std::string& error) { return module.frames(path, frames, error); };
     if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
     return frames;
@@ -154,6 +167,15 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, in
 
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
                                      const ReadWatch& watch) {
+    // Most pictures are of this kind, and a third of a second is long.
+    if (is_still_png(path)) {
+        return read_watched(
+            path, watch,
+            [&](const Module&, const ReadWatch& watched, Picture& picture, std::string& error) {
+                return guarded_reading([&] { return read_png(path, meaning, watched, picture, error); }, error);
+            },
+            false);
+    }
     return read_watched(path, watch,
                         [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
                             return module.read(path, meaning, frame, watched, picture, error);
@@ -182,14 +204,34 @@ Result<Picture> read_layer_watched(const std::string& path, const std::string& l
 }
 
 Result<Done> write_png(const std::string& path, const Image8& image) {
+    bool opaque = true;
+    for (std::size_t i = 3; i < image.data.size(); i += 4) opaque = opaque && image.data[i] == 255;
+    PngShape shape{image.width, image.height, opaque ? 3 : 4, 8, true};
+    std::string error;
+    std::string bytes;
+    if (opaque) {
+        std::vector<std::uint8_t> colours;
+        colours.reserve(image.data.size() / 4 * 3);
+        for (std::size_t i = 0; i < image.data.size(); i += 4)
+            colours.insert(colours.end(), image.data.begin() + static_cast<std::ptrdiff_t>(i),
+                           image.data.begin() + static_cast<std::ptrdiff_t>(i + 3));
+        bytes = png_of(shape, colours.data(), colours.size(), error);
+    } else {
+        bytes = png_of(shape, image.data.data(), image.data.size(), error);
+    }
+    if (bytes.empty()) return unwritable_picture(path, error);
+    return write_output(path, bytes);
+}
+
+Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels, bool straight) {
     return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
-        return module.encode(image, bytes, error);
+        return module.encode_exr(channels, straight, bytes, error);
     });
 }
 
-Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels) {
+Result<Done> write_encoded(const std::string& path, const EncodedPicture& picture) {
     return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
-        return module.encode_exr(channels, bytes, error);
+        return module.encode(picture, bytes, error);
     });
 }
 

@@ -29,15 +29,19 @@ Result<std::vector<PictureLayer>> picture_layers(const std::string& path);
 /// part only is 0, and clear, elsewhere. Faults as above, and `picture.layer`.
 Result<Picture> read_layer(const std::string& path, const std::string& layer);
 
-/// Writes channels, all of one size, as an OpenEXR file without loss, or with the loss of 16 bits where asked for.
-/// Faults: `file.unwritable`, `picture.unwritable`, `picture.module`.
-Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels);
+/// Writes channels, all of one size, as an OpenEXR file without loss, or with the loss of 16 bits where asked for;
+/// marked where opacity is not multiplied into the colours. Faults: `file.unwritable`, `picture.unwritable`,
+/// `picture.module`.
+Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels, bool straight = false);
+
+/// Writes a picture by the library. Faults: as above.
+Result<Done> write_encoded(const std::string& path, const EncodedPicture& picture);
 
 /// Loads the module now rather than when the first picture is needed. Safe from any thread.
 void prepare_picture_files();
 
 /// Writes `image` as a PNG marked as sRGB, with opacity only where some pixel is not opaque; an older file is replaced
-/// only once the new one is whole. Faults: `file.unwritable`, `picture.unwritable`, `picture.module`.
+/// only once the new one is whole. Faults: `file.unwritable`, `picture.unwritable`.
 Result<Done> write_png(const std::string& path, const Image8& image);
 
 }  // namespace lacquer

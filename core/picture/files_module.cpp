@@ -4,75 +4,28 @@
 
 #include <OpenImageIO/filesystem.h>
 #include <OpenImageIO/imageio.h>
+#include <sys/mman.h>
+#include <unistd.h>
+#include <webp/encode.h>
 
-#include <algorithm>
-#include <array>
-#include <cmath>
 #include <exception>
+#include <fstream>
+#include <iterator>
 #include <memory>
+#include <string_view>
 
 #include "core/picture/layered.h"
 #include "core/picture/moving.h"
 #include "core/picture/opened_file.h"
 #include "core/picture/reading.h"
+#include "core/picture/rows.h"
 #include "core/picture/svg.h"
-#include "core/picture/transfer.h"
 
 namespace lacquer {
 
 namespace {
 
-void to_linear(std::vector<float>& channels, std::size_t stride, std::size_t colours, bool eight_bits) {
-    const std::array<float, 256>& table = srgb_decode_table();
-    for (std::size_t i = 0; i < channels.size(); i += stride) {
-        for (std::size_t c = 0; c < colours; ++c) {
-            float& value = channels[i + c];
-            value = eight_bits ? table[static_cast<std::size_t>(std::lround(value * 255.0F))]
-                               : static_cast<float>(srgb_decode(static_cast<double>(value)));
-        }
-    }
-}
-
-// Exactly k / 255, which the library's own conversion misses by a rounding.
-void to_whole_levels(std::vector<float>& channels) {
-    for (float& value : channels) value = static_cast<float>(std::lround(value * 255.0F)) / 255.0F;
-}
-
 bool is_svg(const std::string& path) { return path.ends_with(".svg") || path.ends_with(".SVG"); }
-
-// Some rows of a file as they are turned into a picture.
-struct Rows {
-    std::vector<float> channels;
-    std::size_t stride = 4;
-    PictureMeaning meaning = PictureMeaning::colour;
-    bool whole_numbers = true;
-    bool eight_bits = true;
-};
-
-// Colours of display values that opacity was multiplied into; what would be brighter than white was rounded.
-void divide_by_opacity(std::vector<float>& channels, std::size_t stride) {
-    for (std::size_t i = 0; i < channels.size(); i += stride) {
-        const float opacity = channels[i + stride - 1];
-        for (std::size_t c = 0; opacity > 0 && c + 1 < stride; ++c)
-            channels[i + c] = std::min(1.0F, channels[i + c] / opacity);
-    }
-}
-
-void put_rows(Rows& rows, Picture& picture, int first) {
-    const std::size_t stride = rows.stride;
-    const std::size_t colours = stride <= 2 ? 1 : 3;
-    const bool has_opacity = stride == 2 || stride == 4;
-    if (rows.eight_bits) to_whole_levels(rows.channels);
-    const bool divided = rows.meaning == PictureMeaning::multiplied && has_opacity && rows.whole_numbers;
-    if (divided) divide_by_opacity(rows.channels, stride);
-    if (rows.meaning != PictureMeaning::data && rows.whole_numbers)
-        to_linear(rows.channels, stride, colours, rows.eight_bits && !divided);
-    float* to = picture.at(0, first);
-    for (std::size_t i = 0; i < rows.channels.size(); i += stride, to += 4) {
-        for (std::size_t c = 0; c < 3; ++c) to[c] = rows.channels[i + (colours == 1 ? 0 : c)];
-        to[3] = has_opacity ? rows.channels[i + stride - 1] : 1.0F;
-    }
-}
 
 // One of several that follow one another.
 PictureRead read_moving(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch,
@@ -90,7 +43,7 @@ PictureRead read_moving(const std::string& path, PictureMeaning meaning, int fra
 
 PictureRead read(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch, Picture& picture,
                  std::string& error) {
-    if (is_svg(path)) return read_svg(path, meaning, picture, error);
+    if (is_svg(path)) return read_svg(path, meaning, watch, picture, error);
     if (is_moving(path)) return read_moving(path, meaning, frame, watch, picture, error);
     std::unique_ptr<OIIO::ImageInput> input;
     if (const PictureRead opened = open_at(path, frame, input, error); opened != PictureRead::done) return opened;
@@ -119,8 +72,7 @@ PictureRead read(const std::string& path, PictureMeaning meaning, int frame, con
         put_rows(rows, picture, y);
     }
     const bool has_opacity = kept == 2 || kept == 4;
-    if (has_opacity && !rows.whole_numbers && spec.get_int_attribute("oiio:UnassociatedAlpha") == 0)
-        to_straight(picture);
+    if (has_opacity && !rows.whole_numbers && !is_straight(spec)) to_straight(picture);
     picture = in_display_window(std::move(picture), spec);
     return PictureRead::done;
 }
@@ -129,7 +81,7 @@ PictureRead frames(const std::string& path, PictureFrames& found, std::string& e
     return is_moving(path) ? read_moving_frames(path, found, error) : PictureRead::done;
 }
 
-bool write_to_memory(OIIO::ImageOutput& output, const char* name, const OIIO::ImageSpec& spec,
+bool write_to_memory(OIIO::ImageOutput& output, const std::string& name, const OIIO::ImageSpec& spec,
                      const OIIO::TypeDesc& type, const void* data, OIIO::stride_t step, std::string& bytes,
                      std::string& error) {
     std::vector<unsigned char> written;
@@ -141,7 +93,7 @@ bool write_to_memory(OIIO::ImageOutput& output, const char* name, const OIIO::Im
     return done;
 }
 
-bool encode_exr(const std::vector<WrittenChannel>& channels, std::string& bytes, std::string& error) {
+bool encode_exr(const std::vector<WrittenChannel>& channels, bool straight, std::string& bytes, std::string& error) {
     const auto output = OIIO::ImageOutput::create("exr");
     if (!output || channels.empty()) {
         error = output ? "there is nothing to write" : OIIO::geterror();
@@ -162,6 +114,7 @@ bool encode_exr(const std::vector<WrittenChannel>& channels, std::string& bytes,
         if (channel.name == "Z") spec.z_channel = static_cast<int>(spec.channelnames.size()) - 1;
     }
     spec.attribute("compression", "zip");
+    if (straight) spec.attribute(straight_mark, 1);
     std::vector<float> pixels(static_cast<std::size_t>(first.width) * static_cast<std::size_t>(first.height) * count);
     for (std::size_t c = 0; c < count; ++c) {
         const Picture& from = *channels[c].picture;
@@ -173,18 +126,49 @@ bool encode_exr(const std::vector<WrittenChannel>& channels, std::string& bytes,
                            error);
 }
 
-bool encode(const Image8& image, std::string& bytes, std::string& error) {
-    const auto output = OIIO::ImageOutput::create("png");
+// By its own library: the large one writes it with losses.
+bool encode_webp(const EncodedPicture& picture, std::string& bytes, std::string& error) {
+    const auto* numbers = static_cast<const std::uint8_t*>(picture.numbers);
+    const int row = picture.width * picture.channels;
+    std::uint8_t* made = nullptr;
+    const std::size_t size = picture.channels == 4
+                                 ? WebPEncodeLosslessRGBA(numbers, picture.width, picture.height, row, &made)
+                                 : WebPEncodeLosslessRGB(numbers, picture.width, picture.height, row, &made);
+    if (size == 0) {
+        error = "WebP holds up to 16383 pixels a side";
+        return false;
+    }
+    bytes.assign(reinterpret_cast<const char*>(made), size);
+    WebPFree(made);
+    return true;
+}
+
+bool encode(const EncodedPicture& picture, std::string& bytes, std::string& error) {
+    if (std::string_view(picture.format) == "webp") return encode_webp(picture, bytes, error);
+    const auto output = OIIO::ImageOutput::create(picture.format);
     if (!output) {
         error = OIIO::geterror();
         return false;
     }
-    bool opaque = true;
-    for (std::size_t i = 3; i < image.data.size(); i += 4) opaque = opaque && image.data[i] == 255;
-    OIIO::ImageSpec spec(image.width, image.height, opaque ? 3 : 4, OIIO::TypeDesc::UINT8);
-    spec.attribute("oiio:UnassociatedAlpha", 1);
-    spec.attribute("oiio:ColorSpace", "sRGB");
-    return write_to_memory(*output, "memory.png", spec, OIIO::TypeDesc::UINT8, image.data.data(), 4, bytes, error);
+    const OIIO::TypeDesc type = picture.bits == 8    ? OIIO::TypeDesc::UINT8
+                                : picture.bits == 16 ? OIIO::TypeDesc::UINT16
+                                                     : OIIO::TypeDesc::FLOAT;
+    OIIO::ImageSpec spec(picture.width, picture.height, picture.channels, type);
+    if (picture.straight) spec.attribute("oiio:UnassociatedAlpha", 1);
+    if (picture.srgb) spec.attribute("oiio:ColorSpace", "sRGB");
+    spec.attribute("compression", picture.compression);
+    // Not by the library's own file in memory: of these formats some read back what they have written.
+    const int file = memfd_create("picture", MFD_CLOEXEC);
+    const std::string path = "/proc/self/fd/" + std::to_string(file);
+    const bool done =
+        file >= 0 && output->open(path, spec) && output->write_image(type, picture.numbers) && output->close();
+    if (!done) error = file >= 0 ? output->geterror() : "there is not enough memory";
+    if (done) {
+        std::ifstream written(path, std::ios::binary);
+        bytes.assign(std::istreambuf_iterator<char>(written), std::istreambuf_iterator<char>());
+    }
+    if (file >= 0) ::close(file);
+    return done;
 }
 
 template <class Work, class Failed>
@@ -210,8 +194,9 @@ extern "C" lacquer::PictureRead lacquer_read_picture(const std::string& path, la
                             lacquer::PictureRead::unreadable, error);
 }
 
-extern "C" bool lacquer_encode_png(const lacquer::Image8& image, std::string& bytes, std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::encode(image, bytes, error); }, false, error);
+extern "C" bool lacquer_encode_picture(const lacquer::EncodedPicture& picture, std::string& bytes,
+                                       std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::encode(picture, bytes, error); }, false, error);
 }
 
 extern "C" lacquer::PictureRead lacquer_picture_frames(const std::string& path, lacquer::PictureFrames& frames,
@@ -234,7 +219,7 @@ extern "C" lacquer::PictureRead lacquer_read_layer(const std::string& path, cons
                             lacquer::PictureRead::unreadable, error);
 }
 
-extern "C" bool lacquer_encode_exr(const std::vector<lacquer::WrittenChannel>& channels, std::string& bytes,
-                                   std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::encode_exr(channels, bytes, error); }, false, error);
+extern "C" bool lacquer_encode_exr(const std::vector<lacquer::WrittenChannel>& channels, bool straight,
+                                   std::string& bytes, std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::encode_exr(channels, straight, bytes, error); }, false, error);
 }

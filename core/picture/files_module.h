@@ -46,8 +46,24 @@ struct WrittenChannel {
 
 using PictureLayersFunction = PictureRead (*)(const std::string& path, std::vector<PictureLayer>& layers,
                                               std::string& error) noexcept;
-using EncodeExrFunction = bool (*)(const std::vector<WrittenChannel>& channels, std::string& bytes,
+/// A picture to be written by the library: rows of numbers of so many bits, from the top.
+struct EncodedPicture {
+    const char* format = "tiff";       ///< tiff, webp or jpeg
+    const char* compression = "none";  ///< as the library names it
+    int width = 0;
+    int height = 0;
+    int channels = 4;
+    int bits = 8;  ///< 8, 16, or 32 for floats
+    const void* numbers = nullptr;
+    bool straight = true;  ///< opacity is not multiplied into the colours
+    bool srgb = true;      ///< display values
+};
+
+/// An attribute of OpenEXR files of ours, 1 where opacity is not multiplied into the colours, as it usually is there.
+inline constexpr const char* straight_mark = "straightOpacity";
+
+using EncodeExrFunction = bool (*)(const std::vector<WrittenChannel>& channels, bool straight, std::string& bytes,
                                    std::string& error) noexcept;
-using EncodePngFunction = bool (*)(const Image8& image, std::string& bytes, std::string& error) noexcept;
+using EncodePictureFunction = bool (*)(const EncodedPicture& picture, std::string& bytes, std::string& error) noexcept;
 
 }  // namespace lacquer

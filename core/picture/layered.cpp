@@ -144,7 +144,7 @@ PictureRead read_one_layer(const std::string& path, const std::string& name, con
         has_opacity = has_opacity || opacity;
     }
     const bool whole_numbers = !spec.format.is_floating_point();
-    if (has_opacity && !whole_numbers && spec.get_int_attribute("oiio:UnassociatedAlpha") == 0) to_straight(picture);
+    if (has_opacity && !whole_numbers && !is_straight(spec)) to_straight(picture);
     picture = in_display_window(std::move(picture), spec);
     return PictureRead::done;
 }

@@ -10,9 +10,9 @@ extern "C" {
 #include <algorithm>
 #include <array>
 #include <cstdint>
-#include <fstream>
 #include <memory>
-#include <string_view>
+
+#include "core/picture/moving_format.h"
 
 namespace lacquer {
 
@@ -30,30 +30,6 @@ struct Free {
 };
 template <class T>
 using Held = std::unique_ptr<T, Free>;
-
-std::uint32_t big_endian(const char* bytes) {
-    std::uint32_t number = 0;
-    for (int i = 0; i < 4; ++i) number = number << 8 | static_cast<unsigned char>(bytes[i]);
-    return number;
-}
-
-// "apng", "gif", or nothing. The chunk that says so stands before the first that holds pixels (W3C PNG, third edition).
-const char* format_of(const std::string& path) {
-    std::ifstream file(path, std::ios::binary);
-    std::array<char, 8> head{};
-    file.read(head.data(), head.size());
-    const std::string_view begins(head.data(), static_cast<std::size_t>(file.gcount()));
-    if (begins.starts_with("GIF8")) return "gif";
-    if (begins != "\x89PNG\r\n\x1a\n") return nullptr;
-    constexpr int most_chunks = 256;
-    for (int i = 0; i < most_chunks && file.read(head.data(), head.size()); ++i) {
-        const std::string_view kind(head.data() + 4, 4);
-        if (kind == "acTL") return "apng";
-        if (kind == "IDAT" || kind == "IEND") return nullptr;
-        file.seekg(static_cast<std::streamoff>(big_endian(head.data())) + 4, std::ios::cur);
-    }
-    return nullptr;
-}
 
 std::string words_of(int problem) {
     std::array<char, AV_ERROR_MAX_STRING_SIZE> words{};
@@ -148,10 +124,10 @@ int next_frame(AVFormatContext& format, AVCodecContext& codec, AVPacket& packet,
 
 }  // namespace
 
-bool is_moving(const std::string& path) { return format_of(path) != nullptr; }
+bool is_moving(const std::string& path) { return moving_format(path) != nullptr; }
 
 PictureRead read_moving_frames(const std::string& path, PictureFrames& frames, std::string& error) {
-    const char* name = format_of(path);
+    const char* name = moving_format(path);
     const Held<AVFormatContext> format = name != nullptr ? open_as(path, name, error) : nullptr;
     if (format == nullptr) return PictureRead::unreadable;
     const AVRational unit = format->streams[0]->time_base;
@@ -170,7 +146,7 @@ PictureRead read_moving_frames(const std::string& path, PictureFrames& frames, s
 
 PictureRead read_moving_frame(const std::string& path, int frame, const ReadWatch& watch, Picture& picture, int& bits,
                               std::string& error) {
-    const char* name = format_of(path);
+    const char* name = moving_format(path);
     const Held<AVFormatContext> format = name != nullptr ? open_as(path, name, error) : nullptr;
     if (format == nullptr) return PictureRead::unreadable;
     const AVCodecParameters* is = format->streams[0]->codecpar;

@@ -86,6 +86,10 @@ Picture in_display_window(Picture data, const OIIO::ImageSpec& spec) {
     return whole;
 }
 
+bool is_straight(const OIIO::ImageSpec& spec) {
+    return spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 || spec.get_int_attribute(straight_mark) != 0;
+}
+
 void to_straight(Picture& picture) {
     for (std::size_t i = 0; i < picture.data.size(); i += 4) {
         const float opacity = picture.data[i + 3];

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace lacquer {
 
@@ -48,31 +49,52 @@ Tap tap(float position, int size, Sampling sampling) {
 // With a fraction of 0 the second tap is not looked at: an infinite neighbour must not turn into NaN.
 float blend(float a, float b, float fraction) { return fraction == 0.0F ? a : a * (1.0F - fraction) + b * fraction; }
 
-const float* pixel(const PictureView& picture, int x, int y) {
-    return picture.data +
-           4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(x));
+// The same for a colour. Weighed, what is clear lends no colour, whatever its hidden one is.
+std::array<float, 4> blend(const std::array<float, 4>& a, const std::array<float, 4>& b, float fraction, bool weighed) {
+    std::array<float, 4> mixed = a;
+    if (fraction == 0.0F) return mixed;
+    if (!weighed) {
+        for (std::size_t c = 0; c < 4; ++c) mixed[c] = blend(a[c], b[c], fraction);
+        return mixed;
+    }
+    const float of_a = a[3] * (1.0F - fraction);
+    const float of_b = b[3] * fraction;
+    mixed[3] = of_a + of_b;
+    for (std::size_t c = 0; c < 3; ++c) {
+        if (of_b != 0.0F) mixed[c] = of_a == 0.0F ? b[c] : (a[c] * of_a + b[c] * of_b) / mixed[3];
+    }
+    return mixed;
+}
+
+std::array<float, 4> pixel(const PictureView& picture, int x, int y) {
+    const float* from = picture.data + static_cast<std::size_t>(picture.channels) *
+                                           (static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) +
+                                            static_cast<std::size_t>(x));
+    std::array<float, 4> colour = {0, 0, 0, 1};
+    std::copy_n(from, picture.channels, colour.begin());
+    return colour;
 }
 
 constexpr std::array<float, 4> black = {0, 0, 0, 1};
+constexpr float no_number = std::numeric_limits<float>::quiet_NaN();
 
 }  // namespace
 
 PictureView view_of(const Picture& picture, Sampling sampling) {
     if (picture.width == 0 || picture.height == 0) return {};
-    return {picture.data.data(), picture.width, picture.height, sampling, {}};
+    return {picture.data.data(), picture.width, picture.height, sampling, {}, picture.channels};
 }
 
 std::array<float, 4> sample(const PictureView& picture, float u, float v) {
     if (picture.data == nullptr) return black;
+    if (!std::isfinite(u) || !std::isfinite(v)) return {no_number, no_number, no_number, no_number};
     const Tap x = tap(u, picture.width, picture.sampling);
     const Tap y = tap(v, picture.height, picture.sampling);
-    std::array<float, 4> colour{};
-    for (std::size_t c = 0; c < 4; ++c) {
-        const float top = blend(pixel(picture, x.low, y.low)[c], pixel(picture, x.high, y.low)[c], x.fraction);
-        const float bottom = blend(pixel(picture, x.low, y.high)[c], pixel(picture, x.high, y.high)[c], x.fraction);
-        colour[c] = blend(top, bottom, y.fraction);
-    }
-    return colour;
+    const bool weighed = picture.sampling.weighed && picture.channels == 4;
+    const auto across = [&](int row) {
+        return blend(pixel(picture, x.low, row), pixel(picture, x.high, row), x.fraction, weighed);
+    };
+    return blend(across(y.low), across(y.high), y.fraction, weighed);
 }
 
 std::array<float, 4> sample_level(const PictureView& picture, float u, float v, float level) {
@@ -82,30 +104,27 @@ std::array<float, 4> sample_level(const PictureView& picture, float u, float v, 
     const float rounded = std::floor(level * 256.0F + 0.5F) * (1.0F / 256.0F);
     const int low = static_cast<int>(rounded);
     const auto at = [&](int n) { return n == 0 ? picture : picture.smaller[static_cast<std::size_t>(n) - 1]; };
-    std::array<float, 4> colour = sample(at(low), u, v);
+    const std::array<float, 4> colour = sample(at(low), u, v);
     const float fraction = rounded - static_cast<float>(low);
     if (fraction == 0.0F) return colour;
-    const std::array<float, 4> coarser = sample(at(low + 1), u, v);
-    for (std::size_t c = 0; c < 4; ++c) colour[c] = blend(colour[c], coarser[c], fraction);
-    return colour;
+    return blend(colour, sample(at(low + 1), u, v), fraction, picture.sampling.weighed && picture.channels == 4);
 }
 
 std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int32_t y) {
     if (picture.data == nullptr) return black;
-    const float* at = pixel(picture, std::clamp(x, 0, picture.width - 1), std::clamp(y, 0, picture.height - 1));
-    return {at[0], at[1], at[2], at[3]};
+    return pixel(picture, std::clamp(x, 0, picture.width - 1), std::clamp(y, 0, picture.height - 1));
 }
 
 std::array<float, 4> sample_linear(const Picture& picture, float u, float v) { return sample(view_of(picture), u, v); }
 
-std::vector<Picture> smaller_copies(const Picture& picture) {
+std::vector<Picture> smaller_copies(const Picture& picture, bool weighed) {
     std::vector<Picture> copies;
     int width = picture.width;
     int height = picture.height;
     while (width > 1 || height > 1) {
         width = std::max(1, width / 2);
         height = std::max(1, height / 2);
-        copies.push_back(shrink_to(copies.empty() ? picture : copies.back(), width, height));
+        copies.push_back(shrink_to(copies.empty() ? picture : copies.back(), width, height, weighed));
     }
     return copies;
 }
@@ -124,13 +143,50 @@ void halve_row(const float* upper, const float* lower, int width, std::size_t ch
     }
 }
 
+// Where new pixel n of `to` begins among `from` old ones.
+int first_covered(int n, int from, int to) { return static_cast<int>(static_cast<long long>(n) * from / to); }
+
+Picture shrink_by_opacity(const Picture& picture, int width, int height) {
+    Picture small(width, height, 4);
+    for (int y = 0; y < height; ++y) {
+        const int y0 = first_covered(y, picture.height, height);
+        const int y1 = std::max(y0 + 1, first_covered(y + 1, picture.height, height));
+        for (int x = 0; x < width; ++x) {
+            const int x0 = first_covered(x, picture.width, width);
+            const int x1 = std::max(x0 + 1, first_covered(x + 1, picture.width, width));
+            std::array<double, 4> sum{};
+            for (int j = y0; j < y1; ++j) {
+                for (int i = x0; i < x1; ++i) {
+                    const float* from = picture.at(i, j);
+                    const double opacity = static_cast<double>(from[3]);
+                    for (std::size_t c = 0; c < 3 && opacity != 0; ++c)
+                        sum[c] += static_cast<double>(from[c]) * opacity;
+                    sum[3] += opacity;
+                }
+            }
+            float* to = small.at(x, y);
+            for (std::size_t c = 0; c < 3; ++c) to[c] = sum[3] != 0 ? static_cast<float>(sum[c] / sum[3]) : 0.0F;
+            to[3] = static_cast<float>(sum[3] / (static_cast<double>(x1 - x0) * (y1 - y0)));
+        }
+    }
+    return small;
+}
+
 }  // namespace
 
-Picture shrink_to(const Picture& picture, int width, int height) {
+bool is_opaque(const Picture& picture) {
+    for (std::size_t i = 3; i < picture.data.size(); i += 4) {
+        if (picture.data[i] != 1.0F) return false;
+    }
+    return picture.channels == 4;
+}
+
+Picture shrink_to(const Picture& picture, int width, int height, bool weighed) {
     const int w = std::clamp(width, 1, std::max(1, picture.width));
     const int h = std::clamp(height, 1, std::max(1, picture.height));
     Picture small(w, h, picture.channels);
     if (picture.data.empty()) return small;
+    if (weighed && picture.channels == 4) return shrink_by_opacity(picture, w, h);
     if (picture.channels == 4 && picture.width == 2 * w && picture.height == 2 * h) {
         for (int y = 0; y < h; ++y) halve_row(picture.at(0, 2 * y), picture.at(0, 2 * y + 1), w, 4, small.at(0, y));
         return small;

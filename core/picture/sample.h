@@ -20,24 +20,28 @@ enum class Filter : std::uint8_t { linear, nearest };
 struct Sampling {
     Wrap wrap = Wrap::clamp;
     Filter filter = Filter::linear;
+    /// Colours between pixels count by their opacity, so that what is clear lends none of its own.
+    bool weighed = false;
     friend bool operator==(const Sampling&, const Sampling&) = default;
 };
 
-/// A picture as those see it who only read it: 4 floats a pixel, rows from the top. An empty one has no data and is
-/// black with opacity 1. `smaller` holds its copies at half the size, a quarter and so on, where they were asked for.
+/// A picture as those see it who only read it: `channels` floats a pixel, rows from the top. An empty one has no data
+/// and is black with opacity 1. `smaller` holds its copies at half the size, a quarter and so on, where they were asked
+/// for.
 struct PictureView {
     const float* data = nullptr;
     int width = 0;
     int height = 0;
     Sampling sampling;
     std::span<const PictureView> smaller;
+    int channels = 4;  ///< 1, 2 or 4; those that are missing read as 0, opacity as 1
 };
 
-/// A view of a 4-channel picture, which must outlive it.
+/// A view of a picture of 1, 2 or 4 channels, which must outlive it.
 PictureView view_of(const Picture& picture, Sampling sampling = {});
 
 /// The colour at (u, v), 0..1 across and down. Positions are rounded to 1/256 pixel, so that a picture read at its own
-/// pixel centres comes back exactly. NaN reads the first column or row.
+/// pixel centres comes back exactly. Coordinates that are not finite give values that are no number.
 std::array<float, 4> sample(const PictureView& picture, float u, float v);
 
 /// The same, linear between two of the smaller copies: level 0 is the picture itself, 1 half its size; levels beyond
@@ -51,10 +55,15 @@ std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int3
 std::array<float, 4> sample_linear(const Picture& picture, float u, float v);
 
 /// The copies of `picture` at half the size, a quarter and so on down to one pixel, each the average of the one before.
-std::vector<Picture> smaller_copies(const Picture& picture);
+/// `weighed`: of colours by their opacity.
+std::vector<Picture> smaller_copies(const Picture& picture, bool weighed = false);
 
 /// `picture` averaged down so that neither side is larger than asked for: each new pixel is the mean of what it covers.
-Picture shrink_to(const Picture& picture, int width, int height);
+/// `weighed`: of colours by their opacity.
+Picture shrink_to(const Picture& picture, int width, int height, bool weighed = false);
+
+/// Whether every pixel of a picture of 4 channels has the opacity 1.
+bool is_opaque(const Picture& picture);
 
 /// The same by keeping some pixels as they are, for numbers that must not be averaged.
 Picture thinned_to(const Picture& picture, int width, int height);

@@ -1,95 +1,182 @@
 #include "core/picture/svg.h"
 
-#include <librsvg/rsvg.h>
+#include <dlfcn.h>
+#include <fcntl.h>
+#include <poll.h>
+#include <spawn.h>
+#include <sys/mman.h>
+#include <sys/wait.h>
+#include <unistd.h>
 
 #include <algorithm>
-#include <cmath>
-#include <memory>
+#include <array>
+#include <cerrno>
+#include <chrono>
+#include <csignal>
+#include <cstring>
+#include <filesystem>
+#include <optional>
+#include <utility>
 
+#include "core/base/file.h"
+#include "core/picture/svg_process.h"
 #include "core/picture/transfer.h"
+
+extern char** environ;
 
 namespace lacquer {
 
 namespace {
 
-constexpr double usual_side = 1024;
-constexpr double largest_side = 8192;
+namespace fs = std::filesystem;
 
-struct Unref {
-    void operator()(RsvgHandle* handle) const { g_object_unref(handle); }
-    void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
-    void operator()(cairo_t* context) const { cairo_destroy(context); }
-    void operator()(GError* problem) const { g_error_free(problem); }
+constexpr std::size_t longest_text = std::size_t{32} * 1024 * 1024;
+constexpr int look_up_every_ms = 40;
+
+// A file descriptor that closes itself.
+class Descriptor {
+public:
+    explicit Descriptor(int fd = -1) : fd_(fd) {}
+    Descriptor(Descriptor&& other) noexcept : fd_(std::exchange(other.fd_, -1)) {}
+    Descriptor& operator=(Descriptor&& other) noexcept {
+        std::swap(fd_, other.fd_);
+        return *this;
+    }
+    ~Descriptor() { close_now(); }
+    int get() const { return fd_; }
+    void close_now() {
+        if (fd_ >= 0) ::close(std::exchange(fd_, -1));
+    }
+
+private:
+    int fd_;
 };
-template <class T>
-using Held = std::unique_ptr<T, Unref>;
 
-std::string words_of(GError* problem) {
-    const Held<GError> held(problem);
-    return held ? held->message : "it is no drawing";
+// Where the program lies: beside the library that this is part of, or beside the program that runs.
+std::string program_path() {
+    std::error_code code;
+    Dl_info self{};
+    if (dladdr(reinterpret_cast<const void*>(&program_path), &self) != 0 && self.dli_fname != nullptr) {
+        const fs::path beside = fs::absolute(self.dli_fname, code).parent_path() / svg_program;
+        if (fs::exists(beside, code)) return beside.string();
+    }
+    return (fs::read_symlink("/proc/self/exe", code).parent_path() / svg_program).string();
 }
 
-// Its own size in pixels, else that of what it shows.
-std::pair<double, double> size_of(RsvgHandle* handle) {
-    double width = 0;
-    double height = 0;
-    if (rsvg_handle_get_intrinsic_size_in_pixels(handle, &width, &height) == 0 || !(width >= 1) || !(height >= 1)) {
-        gboolean has_box = 0;
-        RsvgRectangle box{};
-        rsvg_handle_get_intrinsic_dimensions(handle, nullptr, nullptr, nullptr, nullptr, &has_box, &box);
-        const double shape = has_box != 0 && box.width > 0 && box.height > 0 ? box.height / box.width : 1;
-        width = usual_side;
-        height = usual_side * std::clamp(shape, 1.0 / 64, 64.0);
+// The program at work. It is ended when nobody holds this any more.
+class Drawing {
+public:
+    ~Drawing() { end(); }
+    Drawing() = default;
+    Drawing(const Drawing&) = delete;
+    Drawing& operator=(const Drawing&) = delete;
+
+    bool start(const std::string& text) {
+        const Descriptor input(memfd_create("drawing", MFD_CLOEXEC));
+        if (input.get() < 0 || ::write(input.get(), text.data(), text.size()) != static_cast<ssize_t>(text.size()) ||
+            ::lseek(input.get(), 0, SEEK_SET) != 0)
+            return false;
+        std::array<int, 2> ends{};
+        if (::pipe2(ends.data(), O_CLOEXEC) != 0) return false;
+        output_ = Descriptor(ends[0]);
+        const Descriptor far_end(ends[1]);
+        posix_spawn_file_actions_t actions{};
+        posix_spawn_file_actions_init(&actions);
+        posix_spawn_file_actions_adddup2(&actions, input.get(), STDIN_FILENO);
+        posix_spawn_file_actions_adddup2(&actions, far_end.get(), STDOUT_FILENO);
+        std::string path = program_path();
+        std::array<char*, 2> words = {path.data(), nullptr};
+        const int failed = posix_spawn(&child_, path.c_str(), &actions, nullptr, words.data(), environ);
+        posix_spawn_file_actions_destroy(&actions);
+        if (failed != 0) child_ = -1;
+        return failed == 0;
     }
-    const double shrink = std::min(1.0, largest_side / std::max(width, height));
-    return {std::max(1.0, std::floor(width * shrink)), std::max(1.0, std::floor(height * shrink))};
+
+    // Fills the bytes; false at the end of what comes, or when it is called off.
+    bool take(void* to, std::size_t size, const ReadWatch& watch) {
+        char* at = static_cast<char*>(to);
+        while (size > 0) {
+            pollfd wait{output_.get(), POLLIN, 0};
+            const int ready = ::poll(&wait, 1, look_up_every_ms);
+            if (!watch(0.5)) return false;
+            if (std::chrono::steady_clock::now() > give_up_) {
+                late_ = true;
+                return false;
+            }
+            if (ready <= 0) continue;
+            const ssize_t count = ::read(output_.get(), at, size);
+            if (count < 0 && errno == EINTR) continue;
+            if (count <= 0) return false;
+            at += count;
+            size -= static_cast<std::size_t>(count);
+        }
+        return true;
+    }
+
+    bool late() const { return late_; }
+
+private:
+    void end() {
+        if (child_ <= 0) return;
+        ::kill(child_, SIGKILL);
+        while (::waitpid(child_, nullptr, 0) < 0 && errno == EINTR) {
+        }
+    }
+
+    pid_t child_ = -1;
+    Descriptor output_;
+    bool late_ = false;
+    std::chrono::steady_clock::time_point give_up_ =
+        std::chrono::steady_clock::now() + std::chrono::seconds(svg_patience_seconds);
+};
+
+void put_row(const std::vector<std::uint32_t>& row, PictureMeaning meaning, float* to) {
+    for (const std::uint32_t pixel : row) {
+        const auto part = [&](unsigned shift) { return static_cast<double>(pixel >> shift & 255U) / 255; };
+        const double opacity = part(24);
+        for (unsigned c = 0; c < 3; ++c) {
+            const double straight = opacity > 0 ? std::min(1.0, part(16 - 8 * c) / opacity) : 0;
+            to[c] = static_cast<float>(meaning == PictureMeaning::data ? straight : srgb_decode(straight));
+        }
+        to[3] = static_cast<float>(opacity);
+        to += 4;
+    }
 }
 
 }  // namespace
 
-PictureRead read_svg(const std::string& path, PictureMeaning meaning, Picture& picture, std::string& error) {
-    GError* problem = nullptr;
-    const Held<RsvgHandle> handle(rsvg_handle_new_from_file(path.c_str(), &problem));
-    if (!handle) {
-        error = words_of(problem);
+PictureRead read_svg(const std::string& path, PictureMeaning meaning, const ReadWatch& watch, Picture& picture,
+                     std::string& error) {
+    Result<std::string> text = read_whole_file(path, longest_text);
+    if (!text) {
+        error = text.fault().message;
         return PictureRead::unreadable;
     }
-    const auto [width, height] = size_of(handle.get());
-    if (!is_drawable_size(static_cast<std::int64_t>(width), static_cast<std::int64_t>(height))) {
-        error = "it is too large";
-        return PictureRead::too_large;
-    }
-    const int w = static_cast<int>(width);
-    const int h = static_cast<int>(height);
-    const Held<cairo_surface_t> surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, w, h));
-    const Held<cairo_t> context(cairo_create(surface.get()));
-    const RsvgRectangle view{0, 0, width, height};
-    if (rsvg_handle_render_document(handle.get(), context.get(), &view, &problem) == 0) {
-        error = words_of(problem);
+    if (!watch(0)) return PictureRead::unreadable;
+    Drawing drawing;
+    if (!drawing.start(*text)) {
+        error = std::string("the program that draws SVG did not start: ") + std::strerror(errno);
         return PictureRead::unreadable;
     }
-    cairo_surface_flush(surface.get());
-    const unsigned char* rows = cairo_image_surface_get_data(surface.get());
-    const int stride = cairo_image_surface_get_stride(surface.get());
-    if (rows == nullptr) {
-        error = "it is too large";
-        return PictureRead::too_large;
+    const auto broken_off = [&] {
+        error = drawing.late() ? "drawing it takes too long" : "drawing it went wrong";
+        return PictureRead::unreadable;
+    };
+    SvgAnswer answer;
+    if (!drawing.take(&answer, sizeof(answer), watch)) return broken_off();
+    if (answer.kind != SvgAnswer::drawn) {
+        error.resize(std::min<std::size_t>(answer.text, 4096));
+        if (!drawing.take(error.data(), error.size(), watch)) return broken_off();
+        return answer.kind == SvgAnswer::too_large ? PictureRead::too_large : PictureRead::unreadable;
     }
-    picture = Picture(w, h, 4);
-    for (int y = 0; y < h; ++y) {
-        const auto* row = reinterpret_cast<const std::uint32_t*>(rows + static_cast<std::ptrdiff_t>(y) * stride);
-        for (int x = 0; x < w; ++x) {
-            const std::uint32_t pixel = row[x];
-            const auto part = [&](unsigned shift) { return static_cast<double>(pixel >> shift & 255U) / 255; };
-            const double opacity = part(24);
-            float* to = picture.at(x, y);
-            for (unsigned c = 0; c < 3; ++c) {
-                const double straight = opacity > 0 ? std::min(1.0, part(16 - 8 * c) / opacity) : 0;
-                to[c] = static_cast<float>(meaning == PictureMeaning::data ? straight : srgb_decode(straight));
-            }
-            to[3] = static_cast<float>(opacity);
-        }
+    if (!is_drawable_size(answer.width, answer.height)) return broken_off();
+    Picture drawn(answer.width, answer.height, 4);
+    std::vector<std::uint32_t> row(static_cast<std::size_t>(answer.width));
+    for (int y = 0; y < answer.height; ++y) {
+        if (!drawing.take(row.data(), row.size() * sizeof(row[0]), watch)) return broken_off();
+        put_row(row, meaning, drawn.at(0, y));
     }
+    picture = std::move(drawn);
     return PictureRead::done;
 }
 

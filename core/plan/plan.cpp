@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "core/base/text.h"
+#include "core/finish/checked.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
 
@@ -70,6 +71,7 @@ public:
         }
         plan.passes.push_back(pass_for("draws", good, checked_.steps.size()));
         for (const std::string& name : wanted) add_ground(plan.passes.back(), name);
+        find_resources(plan);
         return plan;
     }
 
@@ -119,7 +121,7 @@ private:
         }
         for (std::size_t n = 0; n < computed.size(); ++n) {
             const CheckedStep& step = checked_.steps[n];
-            if (computed[n] != 0) pass.steps.push_back({step.name, step.typed, step.text});
+            if (computed[n] != 0) pass.steps.push_back({step.name, step.typed, step.hash});
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
@@ -128,6 +130,31 @@ private:
         }
         pass.pyramids.assign(pyramids.begin(), pyramids.end());
         return pass;
+    }
+
+    // What each pass stores, and what the last one hands out.
+    void find_resources(Plan& plan) const {
+        std::map<std::string, Resource, std::less<>> stored;
+        for (Pass& pass : plan.passes) {
+            const bool hands_out = &pass == &plan.passes.back();
+            for (const std::string& name : pass.stored) pass.resources[name] = stored[name];
+            for (const std::string& name : pass.outputs) {
+                Resource made = stored.contains(name) ? stored[name] : Resource{name, type_in(pass, name)};
+                made.scale = pass.scale;
+                made.channels = hands_out ? width_of(made.type) : stored_channels(made.type);
+                made.lifetime = hands_out ? Lifetime::pass : Lifetime::frame;
+                plan.resources.push_back(made);
+                if (!hands_out) stored[name] = made;
+                pass.resources[name] = std::move(made);
+            }
+        }
+    }
+
+    static Type type_in(const Pass& pass, const std::string& name) {
+        for (const PassStep& step : pass.steps) {
+            if (step.name == name) return step.typed->type;
+        }
+        return Type::vec4;
     }
 
     // A picture that is wanted itself, as if a step of its name stood for it.
@@ -140,7 +167,7 @@ private:
         symbol->type = found->picture.type;
         symbol->symbol = SymbolKind::ground;
         symbol->name = name;
-        pass.steps.push_back({name, symbol});
+        pass.steps.push_back({name, symbol, hash_of(*symbol)});
         pass.outputs.push_back(name);
         if (std::find(pass.grounds.begin(), pass.grounds.end(), name) == pass.grounds.end())
             pass.grounds.push_back(name);
@@ -173,30 +200,42 @@ Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& w
     return Planner(checked).run(wanted);
 }
 
-std::string key_of(const Pass& pass) {
-    std::string key;
-    const auto add = [&](std::string_view text) {
-        key += text;
-        key += '\n';
-    };
+Resource resource_of(const Pass& pass, std::string_view name) {
+    const auto found = pass.resources.find(name);
+    return found != pass.resources.end() ? found->second : Resource{std::string(name)};
+}
+
+int stored_channels(Type type) {
+    const int width = width_of(type);
+    return width <= 2 ? width : 4;
+}
+
+StructuralHash key_of(const Pass& pass) {
+    StructuralHash key;
     const auto add_all = [&](const std::vector<std::string>& names) {
-        for (const std::string& name : names) add(name);
-        add("");
+        key.stir(names.size());
+        for (const std::string& name : names) key.stir(name);
     };
     add_all(pass.stored);
     add_all(pass.grounds);
     add_all(pass.pyramids);
     add_all(pass.outputs);
+    key.stir(pass.samplings.size());
     for (const auto& [name, sampling] : pass.samplings) {
-        add(name);
-        add(wrap_name(sampling.wrap));
-        add(filter_name(sampling.filter));
+        key.stir(name);
+        key.stir(static_cast<std::uint64_t>(sampling.wrap) | static_cast<std::uint64_t>(sampling.filter) << 8U |
+                 static_cast<std::uint64_t>(sampling.weighed) << 16U);
     }
-    add("");
+    key.stir(pass.resources.size());
+    for (const auto& [name, resource] : pass.resources) {
+        key.stir(name);
+        key.stir(static_cast<std::uint64_t>(resource.type) | static_cast<std::uint64_t>(resource.channels) << 8U |
+                 static_cast<std::uint64_t>(resource.format) << 16U);
+    }
+    key.stir(pass.steps.size());
     for (const PassStep& step : pass.steps) {
-        add(step.name);
-        add(glsl_name(step.typed->type));
-        add(step.text.empty() ? to_text(*step.typed) : step.text);
+        key.stir(step.name);
+        key.stir(step.hash == StructuralHash() ? hash_of(*step.typed) : step.hash);
     }
     return key;
 }
@@ -209,7 +248,7 @@ std::string to_text(const Plan& plan) {
         if (!pass.grounds.empty()) text += "  reads grounds " + joined(pass.grounds) + "\n";
         for (const auto& [name, sampling] : pass.samplings) {
             text += "  reads " + name + " " + std::string(filter_name(sampling.filter)) + ", " +
-                    std::string(wrap_name(sampling.wrap)) + "\n";
+                    std::string(wrap_name(sampling.wrap)) + (sampling.weighed ? ", by opacity" : "") + "\n";
         }
         if (!pass.pyramids.empty()) text += "  wants smaller copies of " + joined(pass.pyramids) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
@@ -217,7 +256,11 @@ std::string to_text(const Plan& plan) {
             text += "  " + step.name + ": " + std::string(glsl_name(step.typed->type)) + " = " + to_text(*step.typed) +
                     "\n";
         }
-        text += "  hands out " + joined(pass.outputs) + "\n";
+        for (const std::string& name : pass.outputs) {
+            const Resource made = resource_of(pass, name);
+            text += std::string(made.lifetime == Lifetime::pass ? "  hands out " : "  stores ") + name + ", " +
+                    counted(static_cast<std::size_t>(made.channels), "channel") + "\n";
+        }
     }
     return text;
 }

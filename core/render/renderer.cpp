@@ -4,6 +4,7 @@
 #include <bit>
 #include <chrono>
 
+#include "core/base/guarded.h"
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
 #include "core/finish/file.h"
@@ -18,6 +19,8 @@ namespace {
 constexpr std::size_t most_programs = 128;
 /// Stands behind a ground's name where its small picture is meant; no name holds it.
 constexpr const char* small_mark = "/small";
+/// The same for what is read by its opacity.
+constexpr const char* weighed_mark = "/weighed";
 
 float uniform_bits(const Value& value, int part) {
     if (value.type == Type::boolean) return std::bit_cast<float>(value.wholes[0] != 0 ? 0xFFFFFFFFU : 0U);
@@ -86,6 +89,7 @@ struct Renderer::Run {
         spare.push_back(std::move(found->second));
         stored.erase(found);
         copies.erase(name);
+        copies.erase(name + weighed_mark);
     }
 };
 
@@ -153,7 +157,7 @@ Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& step
 }
 
 std::shared_ptr<const Program> Renderer::program_for(const Pass& pass) {
-    const std::string key = key_of(pass);
+    const StructuralHash key = key_of(pass);
     const auto found = programs_.find(key);
     if (found != programs_.end()) return found->second;
     if (programs_.size() >= most_programs) programs_.clear();
@@ -183,26 +187,39 @@ Value Renderer::uniform_value(const Run& run, const std::string& name) {
 
 // A ground's stay as long as it is the same picture: they take longer than many a frame.
 std::shared_ptr<const std::vector<Picture>> Renderer::copies_of_ground(const std::string& name,
-                                                                       const PicturePtr& picture) {
-    KeptCopies& kept = ground_copies_[name];
-    if (kept.of != picture) kept = {picture, std::make_shared<const std::vector<Picture>>(smaller_copies(*picture))};
+                                                                       const PicturePtr& picture, bool weighed) {
+    KeptCopies& kept = ground_copies_[weighed ? name + weighed_mark : name];
+    if (kept.of != picture)
+        kept = {picture, std::make_shared<const std::vector<Picture>>(smaller_copies(*picture, weighed))};
     return kept.smaller;
 }
 
-PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string& name) {
+// Where all of it is opaque, its opacity need not be looked at.
+bool Renderer::opaque(const std::string& name, const PicturePtr& picture) {
+    auto& [of, is] = opaque_[name];
+    if (of != picture) {
+        of = picture;
+        is = is_opaque(*picture);
+    }
+    return is;
+}
+
+PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string& name, bool weighed) {
     const auto stored = run.stored.find(name);
     const Picture* picture = stored != run.stored.end() ? &stored->second : run.grounds[name].get();
     if (picture == nullptr) return {};
     const auto sampling = pass.samplings.find(name);
-    const Sampling read_as = sampling != pass.samplings.end() ? sampling->second : Sampling{};
+    Sampling read_as = sampling != pass.samplings.end() ? sampling->second : Sampling{};
+    read_as.weighed = (read_as.weighed || weighed) && picture->channels == 4;
+    const std::string kept_as = run.request.small_grounds ? name + small_mark : name;
+    if (read_as.weighed && stored == run.stored.end()) read_as.weighed = !opaque(kept_as, run.grounds[name]);
     PictureView view = view_of(*picture, read_as);
     if (std::find(pass.pyramids.begin(), pass.pyramids.end(), name) == pass.pyramids.end()) return view;
-    Copies& copies = run.copies[name];
+    Copies& copies = run.copies[read_as.weighed ? name + weighed_mark : name];
     if (copies.pictures == nullptr) {
-        copies.pictures =
-            stored != run.stored.end()
-                ? std::make_shared<const std::vector<Picture>>(smaller_copies(*picture))
-                : copies_of_ground(run.request.small_grounds ? name + small_mark : name, run.grounds[name]);
+        copies.pictures = stored != run.stored.end()
+                              ? std::make_shared<const std::vector<Picture>>(smaller_copies(*picture, read_as.weighed))
+                              : copies_of_ground(kept_as, run.grounds[name], read_as.weighed);
         for (const Picture& copy : *copies.pictures) copies.views.push_back(view_of(copy, read_as));
     }
     view.smaller = copies.views;
@@ -211,12 +228,20 @@ PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string
 
 void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs, bool at_points) {
     // Small pictures of many steps would be many shaders, each drawn once.
-    if (shaders_ != nullptr && !run.request.small_grounds && !at_points) {
-        const Result<Done> done = draw_by_shaders(run, pass, outputs);
+    const bool by_shaders = shaders_ != nullptr && !run.request.small_grounds && !at_points;
+    const StructuralHash key = by_shaders ? key_of(pass) : StructuralHash();
+    if (by_shaders && !refused_.contains(key)) {
+        const Result<Done> done = draw_by_shaders(run, pass, key, outputs);
         if (done) return;
-        shaders_.reset();
         Fault notice = done.fault();
-        notice.message += "; this processor draws from here on";
+        if (notice.id == "gpu.shader") {
+            // One that the driver does not take says nothing of the others.
+            refused_.insert(key);
+            notice.message += "; this processor draws '" + pass.name + "'";
+        } else {
+            shaders_.reset();
+            notice.message += "; this processor draws from here on";
+        }
         notice.severity = Severity::warning;
         run.frame.notices.push_back(std::move(notice));
     }
@@ -226,7 +251,7 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
         uniforms.push_back(uniform_bits(uniform_value(run, slot.name), slot.part));
     }
     std::vector<PictureView> pictures;
-    for (const std::string& name : program->pictures) pictures.push_back(picture_view(run, pass, name));
+    for (const PictureUse& use : program->pictures) pictures.push_back(picture_view(run, pass, use.name, use.weighed));
     RunInputs inputs;
     inputs.width = scaled_side(run.width, pass.scale);
     inputs.height = scaled_side(run.height, pass.scale);
@@ -239,13 +264,26 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
 }
 
 // A shader has few outputs, so many are drawn in several goes.
-Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs) {
+const std::vector<Shader>& Renderer::shaders_for(const Pass& pass, const StructuralHash& key) {
+    const auto found = emitted_.find(key);
+    if (found != emitted_.end()) return found->second;
+    if (emitted_.size() >= most_programs) emitted_.clear();
+    std::vector<Shader>& shaders = emitted_[key];
     for (std::size_t first = 0; first < pass.outputs.size(); first += max_shader_outputs) {
         const std::size_t count = std::min(max_shader_outputs, pass.outputs.size() - first);
         Pass part = pass;
         part.outputs.assign(pass.outputs.begin() + static_cast<std::ptrdiff_t>(first),
                             pass.outputs.begin() + static_cast<std::ptrdiff_t>(first + count));
-        const Shader shader = emit_glsl(part, Dialect::desktop_330);
+        shaders.push_back(emit_glsl(part, Dialect::desktop_330));
+    }
+    return shaders;
+}
+
+Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, const StructuralHash& key,
+                                       std::vector<Picture>& outputs) {
+    std::size_t first = 0;
+    for (const Shader& shader : shaders_for(pass, key)) {
+        const std::size_t count = shader.outputs.size();
         ShaderInputs inputs;
         inputs.width = scaled_side(run.width, pass.scale);
         inputs.height = scaled_side(run.height, pass.scale);
@@ -256,11 +294,12 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, std::vector<P
                      : uniform_value(run, uniform.source));
         }
         for (const ShaderPicture& picture : shader.pictures) {
-            inputs.pictures.push_back(picture_view(run, pass, picture.source));
+            inputs.pictures.push_back(picture_view(run, pass, picture.source, false));
             const auto ground = run.grounds.find(picture.source);
             inputs.lasting.push_back(ground != run.grounds.end() ? ground->second : PicturePtr());
         }
         if (auto done = shaders_->draw(shader, inputs, std::span(outputs).subspan(first, count)); !done) return done;
+        first += count;
         if (run.cancel.requested()) {
             run.whole = false;
             return Done{};
@@ -324,6 +363,10 @@ SceneLayerSet Renderer::scene_layers_of(const Finish& finish, const Plan& plan) 
 }
 
 Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cancel) {
+    return guarded([&] { return drawn(request, cancel); });
+}
+
+Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel) {
     const auto begin = std::chrono::steady_clock::now();
     const CheckedFinish& checked = *request.checked;
     const Finish& finish = *checked.finish;
@@ -356,9 +399,11 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     run.frame.values = values_of(request);
     const Plan plan = plan_for(checked, request.steps);
     run.scene_layers = scene_layers_of(finish, plan);
-    std::erase_if(ground_copies_, [&](const auto& kept) {
-        return !find_ground_picture(finish, kept.first.substr(0, kept.first.find(small_mark)));
-    });
+    const auto gone = [&](const auto& kept) {
+        return !find_ground_picture(finish, kept.first.substr(0, kept.first.find('/')));
+    };
+    std::erase_if(ground_copies_, gone);
+    std::erase_if(opaque_, gone);
     run.frame.passes = plan.passes.size();
 
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
@@ -376,7 +421,7 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
             const bool row = !stores && !request.points.empty();
             outputs.push_back(
                 run.blank(row ? static_cast<int>(request.points.size()) : scaled_side(run.width, pass.scale),
-                          row ? 1 : scaled_side(run.height, pass.scale), stores ? 4 : width_of(types.back())));
+                          row ? 1 : scaled_side(run.height, pass.scale), resource_of(pass, name).channels));
         }
         const auto pass_begin = std::chrono::steady_clock::now();
         draw_pass(run, pass, outputs, !stores && !request.points.empty());

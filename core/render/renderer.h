@@ -4,6 +4,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -13,6 +14,7 @@
 #include "core/cpu/program.h"
 #include "core/finish/checked.h"
 #include "core/finish/play.h"
+#include "core/gpu/glsl.h"
 #include "core/plan/plan.h"
 #include "core/render/grounds.h"
 
@@ -79,6 +81,7 @@ public:
 
     /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`,
     /// `render.cancelled`.
+    /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
     /// Width and height of a ground that has a size of its own: a picture or a sprite; nothing if it cannot be read.
@@ -86,14 +89,18 @@ public:
 
 private:
     struct Run;
+    Result<Frame> drawn(const RenderRequest& request, const Cancel& cancel);
     struct Copies;
     DriveValues values_of(const RenderRequest& request);
     static Value uniform_value(const Run& run, const std::string& name);
     PicturePtr ground_picture(Run& run, const std::string& name);
-    std::shared_ptr<const std::vector<Picture>> copies_of_ground(const std::string& name, const PicturePtr& picture);
+    std::shared_ptr<const std::vector<Picture>> copies_of_ground(const std::string& name, const PicturePtr& picture,
+                                                                 bool weighed);
+    bool opaque(const std::string& name, const PicturePtr& picture);
+    const std::vector<Shader>& shaders_for(const Pass& pass, const StructuralHash& key);
     static SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan);
-    PictureView picture_view(Run& run, const Pass& pass, const std::string& name);
-    Result<Done> draw_by_shaders(Run& run, const Pass& pass, std::vector<Picture>& outputs);
+    PictureView picture_view(Run& run, const Pass& pass, const std::string& name, bool weighed);
+    Result<Done> draw_by_shaders(Run& run, const Pass& pass, const StructuralHash& key, std::vector<Picture>& outputs);
     std::shared_ptr<const Program> program_for(const Pass& pass);
     void draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outputs, bool at_points);
 
@@ -101,7 +108,9 @@ private:
     KernelSet kernels_;
     GroundStore grounds_;
     std::unique_ptr<ShaderRunner> shaders_;  ///< null where this processor draws
-    std::map<std::string, std::shared_ptr<const Program>> programs_;
+    std::map<StructuralHash, std::shared_ptr<const Program>> programs_;
+    std::map<StructuralHash, std::vector<Shader>> emitted_;  ///< shaders of passes, a few outputs each
+    std::set<StructuralHash> refused_;                       ///< passes whose shaders the driver did not take
     struct KeptCopies {
         PicturePtr of;
         std::shared_ptr<const std::vector<Picture>> smaller;
@@ -113,7 +122,8 @@ private:
         std::shared_ptr<const Play> play;
     };
     KeptPlay play_;
-    std::map<std::string, KeptCopies> ground_copies_;  ///< of grounds that are read at other sizes, by name
+    std::map<std::string, std::pair<PicturePtr, bool>> opaque_;  ///< grounds, and whether all of them is opaque
+    std::map<std::string, KeptCopies> ground_copies_;            ///< of grounds that are read at other sizes, by name
 };
 
 /// The plan that `render` follows for these steps, for explaining.

@@ -6,6 +6,7 @@
 #include "core/drive/response.h"
 #include "core/finish/edits.h"
 #include "core/finish/kinds.h"
+#include "core/finish/limits.h"
 #include "core/picture/picture.h"
 #include "desktop/dials/dial_text.h"
 #include "desktop/dials/form_changes.h"
@@ -118,7 +119,7 @@ void show_finish_form(FieldForm& form, Session& session) {
         } else if (key == "brief") {
             changed.brief = text.toStdString();
         } else if (key == "length") {
-            if (!number || *number <= 0 || *number > 3600) return tr("A length is up to 3600 seconds");
+            if (!number || *number <= 0 || *number > max_length) return tr("A length is up to 3600 seconds");
             changed.length = *number;
         } else {
             if (!number || *number < 1 || *number > max_picture_side)

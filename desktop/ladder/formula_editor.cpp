@@ -2,6 +2,7 @@
 
 #include <QAbstractTextDocumentLayout>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QPainter>
 #include <QTextBlock>
 
@@ -57,6 +58,11 @@ void FormulaEditor::keyPressEvent(QKeyEvent* event) {
     } else {
         QPlainTextEdit::keyPressEvent(event);
     }
+}
+
+void FormulaEditor::insertFromMimeData(const QMimeData* source) {
+    // Qt looks at the first of its formats without asking whether there is one.
+    if (source != nullptr && !source->formats().isEmpty()) QPlainTextEdit::insertFromMimeData(source);
 }
 
 void FormulaEditor::paintEvent(QPaintEvent* event) {

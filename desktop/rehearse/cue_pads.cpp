@@ -98,7 +98,9 @@ void CuePads::paint_pad(QPainter& painter, int i) const {
                           theme::text);
         theme::paint_text(painter, line, key, theme::figures(10), theme::quiet, Qt::AlignRight);
         theme::paint_text(painter, line.translated(0, 17),
-                          cue.weakest ? tr("random %1").arg(strength) : tr("strength %1").arg(strength),
+                          cue.strength == 0 ? tr("strength 0: no cue")
+                          : cue.weakest     ? tr("random %1").arg(strength)
+                                            : tr("strength %1").arg(strength),
                           theme::words(11), theme::quiet);
     }
     const QRect bar = strength_area(i);

@@ -9,6 +9,9 @@ namespace lacquer {
 /// What to do with changes that are not saved yet.
 enum class Unsaved { save, discard, stay };
 
+/// What to do where the file has been changed by somebody else since it was opened or saved here.
+enum class ChangedOnDisk { replace, save_elsewhere, stay };
+
 /// Empty paths mean that the user changed their mind.
 struct Prompts {
     std::function<QString(const QString& folder)> finish_to_open;
@@ -20,6 +23,9 @@ struct Prompts {
     /// A file of shared dials that is there, or a new one.
     std::function<QString(const QString& proposed)> shared_dials_file;
     std::function<Unsaved(const QString& name)> unsaved_changes;
+    std::function<ChangedOnDisk(const QString& file)> changed_on_disk;
+    /// Whether a file of shared dials that a finish names, outside that finish's folder, may be written.
+    std::function<bool(const QString& path)> may_write_shared;
 };
 
 }  // namespace lacquer

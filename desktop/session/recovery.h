@@ -17,8 +17,8 @@ struct KeptWork {
     friend bool operator==(const KeptWork&, const KeptWork&) = default;
 };
 
-/// Keeps the present state of the finish at `path` (empty: not saved yet) aside. Quietly does nothing where it cannot.
-void keep_for_recovery(const std::string& path, const Finish& finish);
+/// Keeps the present state of the finish at `path` (empty: not saved yet) aside. Faults: those of `save_finish`.
+Result<Done> keep_for_recovery(const std::string& path, const Finish& finish);
 
 /// Throws away what was kept aside for that finish.
 void drop_recovery(const std::string& path);

@@ -4,6 +4,7 @@
 #include <cstring>
 #include <utility>
 
+#include "core/base/guarded.h"
 #include "core/finish/ground_pictures.h"
 #include "core/picture/files.h"
 #include "core/render/layer_view.h"
@@ -27,7 +28,7 @@ std::map<std::string, double, std::less<>> shared_out(const Plan& plan, const Fr
     std::map<std::string, double, std::less<>> times;
     for (std::size_t i = 0; i < std::min(plan.passes.size(), frame.pass_milliseconds.size()); ++i) {
         std::size_t total = 0;
-        const auto weight = [](const PassStep& step) { return step.text.size() + 1; };
+        const auto weight = [](const PassStep& step) { return node_count(*step.typed); };
         for (const PassStep& step : plan.passes[i].steps) total += weight(step);
         for (const PassStep& step : plan.passes[i].steps) {
             // What an operation stores belongs to its step, whose name stands before the point.
@@ -153,7 +154,19 @@ void RenderThread::serve() {
     // While the window is still being built; the first picture would only wait for it.
     prepare_picture_files();
     std::unique_lock lock(mutex_);
-    while (next_job(lock)) {
+    for (bool goes_on = true; goes_on;) {
+        const Result<Done> done = guarded([&]() -> Result<Done> {
+            goes_on = next_job(lock);
+            return Done{};
+        });
+        if (done) continue;
+        // What was asked for comes to nothing; the window and all else goes on.
+        if (!lock.owns_lock()) lock.lock();
+        busy_ = inspecting_ = false;
+        StagePicture failed;
+        failed.empty = true;
+        failed.notices = {done.fault()};
+        if (results_.stage) results_.stage(std::move(failed));
     }
 }
 

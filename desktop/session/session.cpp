@@ -8,6 +8,7 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/limits.h"
 
 namespace lacquer {
 
@@ -134,6 +135,10 @@ RenderResults Session::results() {
 Session::~Session() = default;
 
 void Session::edit(Finish changed, const QString& what, const std::string& merge_key) {
+    // What was opened beyond them may still be worked on, and made smaller.
+    if (const Result<Done> fits = within_limits(changed); !fits && within_limits(finish())) {
+        return say(qs(to_text(fits.fault())));
+    }
     const auto before = history_.now();
     // One drag is one change.
     const std::string key = merge_key.empty() && interacting_ ? "drag " + what.toStdString() : merge_key;

@@ -14,6 +14,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/file.h"
 #include "core/finish/checked.h"
 #include "core/finish/file.h"
 #include "core/finish/history.h"
@@ -52,6 +53,7 @@ public:
 
     /// Records a changed finish. `what` says it in the user's words ("moved rim up"); changes with one `merge_key` in a
     /// row are undone as one.
+    /// Where it would hold more than a file can, says so and leaves all as it was.
     void edit(Finish changed, const QString& what, const std::string& merge_key = {});
     /// Records the changed finish, or shows why there is none. True if there is one.
     bool edit(Result<Finish> changed, const QString& what);
@@ -251,7 +253,8 @@ private:
     void adopt(Finish finish, const std::string& path, const Faults& notices);
     bool write_to(const std::string& path);
     std::string shared_path() const;
-    bool write_shared();
+    std::optional<Fault> write_shared();
+    bool may_write_shared(const std::string& path) const;
     void reread_shared();
     void moment_changed();
     void replay();
@@ -259,6 +262,7 @@ private:
     void drop_live();
     void merge_live();
     void end_recording();
+    void add_recorded(const Tape& events);
     void take_arrivals();
     void tell_link_names();
     void prune_live();
@@ -282,6 +286,8 @@ private:
     std::shared_ptr<const CheckedFinish> checked_;
     std::shared_ptr<const Catalogue> catalogue_ = built_in_catalogue();
     std::string path_;
+    std::optional<FileStamp> on_disk_;     ///< of the file when it was opened or saved last
+    std::set<std::string> chosen_shared_;  ///< files of shared dials that the user chose or allowed
     std::string selected_;
     std::string shown_;
     StagePicture stage_;
@@ -324,6 +330,7 @@ private:
     QTimer files_timer_;        ///< a file is often written in several goes
     QTimer play_timer_;
     QTimer autosave_timer_;
+    bool autosave_failed_ = false;
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
     QTimer coming_timer_;      ///< how long the window waits for the stage's picture
     QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while

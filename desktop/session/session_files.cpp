@@ -18,6 +18,8 @@ void Session::adopt(Finish finish, const std::string& path, const Faults& notice
     history_ = History(std::move(finish));
     saved_ = history_.now();
     path_ = path;
+    on_disk_ = path.empty() ? std::nullopt : stamp_of(path);
+    chosen_shared_.clear();
     selected_.clear();
     shown_.clear();
     held_.clear();
@@ -62,6 +64,15 @@ bool Session::open_asking() {
 }
 
 bool Session::write_to(const std::string& path) {
+    if (const auto there = stamp_of(path); path == path_ && there && there != on_disk_) {
+        const QString file = QFileInfo(qs(path)).fileName();
+        const auto answer = prompts_.changed_on_disk != nullptr ? prompts_.changed_on_disk(file) : ChangedOnDisk::stay;
+        if (answer == ChangedOnDisk::save_elsewhere) return save_as();
+        if (answer == ChangedOnDisk::stay) {
+            say(tr("%1 was changed by another program; it is as it was, and so is your work").arg(file));
+            return false;
+        }
+    }
     Finish moved = finish();
     if (path != path_) {
         for (Ground& ground : moved.grounds) {
@@ -70,20 +81,22 @@ bool Session::write_to(const std::string& path) {
     }
     if (!moved.shared_dials.empty() && path != path_)
         moved.shared_dials = stored_picture_path(path, picture_path(path_, moved.shared_dials));
-    if (!write_shared()) return false;
+    const std::optional<Fault> not_shared = write_shared();
     if (Result<Done> done = save_finish(path, moved); !done) {
         say(qs(to_text(done.fault())));
         return false;
     }
     drop_autosave();
     path_ = path;
+    on_disk_ = stamp_of(path);
     if (moved != finish()) {
         history_.record(std::move(moved), tr("Saved elsewhere").toStdString());
         finish_replaced();
     }
     history_.seal();
     saved_ = history_.now();
-    say(tr("Saved %1").arg(QFileInfo(qs(path)).fileName()));
+    const QString saved = tr("Saved %1").arg(QFileInfo(qs(path)).fileName());
+    say(not_shared ? tr("%1, but not its shared dials: %2").arg(saved, qs(to_text(*not_shared))) : saved);
     emit finish_changed();
     return true;
 }
@@ -142,7 +155,12 @@ void Session::keep_soon() {
 }
 
 void Session::autosave() {
-    if (edited()) keep_for_recovery(path_, finish());
+    if (!edited()) return;
+    const Result<Done> kept = keep_for_recovery(path_, finish());
+    // Once, not every two seconds.
+    if (!kept && !autosave_failed_)
+        say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))));
+    autosave_failed_ = !kept;
 }
 
 void Session::drop_autosave() {

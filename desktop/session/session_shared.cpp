@@ -1,5 +1,6 @@
 // Dials that several finishes share, in a file of their own.
 #include <algorithm>
+#include <filesystem>
 
 #include "core/base/text.h"
 #include "core/finish/file.h"
@@ -24,6 +25,7 @@ QString Session::share_dial(const std::string& name, bool shared) {
         QString path = prompts_.shared_dials_file(qs(path_.empty() ? "shared.dials" : path_));
         if (path.isEmpty()) return tr("It stays a dial of this finish alone");
         if (!path.endsWith(QStringLiteral(".dials"))) path += QStringLiteral(".dials");
+        chosen_shared_.insert(picture_path(path_, stored_picture_path(path_, path.toStdString())));
         changed.shared_dials = stored_picture_path(path_, path.toStdString());
     }
     for (Dial& dial : changed.dials) {
@@ -40,17 +42,32 @@ bool Session::take_shared(const std::string& name) {
                 tr("Took the shared dial %1").arg(qs(shown_name(name))));
 }
 
-bool Session::write_shared() {
+// In the finish's own folder, or where the user said so: a finish may have been sent by anybody.
+bool Session::may_write_shared(const std::string& path) const {
+    if (chosen_shared_.contains(path)) return true;
+    const std::filesystem::path folder = std::filesystem::path(path_).parent_path();
+    if (!path_.empty() && std::filesystem::path(path).parent_path() == folder) return true;
+    return prompts_.may_write_shared != nullptr && prompts_.may_write_shared(qs(path));
+}
+
+// Nothing if all is well. What is in the file and cannot be read is not written over.
+std::optional<Fault> Session::write_shared() {
     const bool any = std::any_of(finish().dials.begin(), finish().dials.end(), [](const Dial& d) { return d.shared; });
-    if (!any || finish().shared_dials.empty()) return true;
-    const std::vector<Dial> there = shared_dials();
-    const std::vector<Dial> now = shared_dials_of(finish(), there);
-    if (now == there) return true;
-    if (Result<Done> done = save_shared_dials(shared_path(), now); !done) {
-        say(qs(to_text(done.fault())));
-        return false;
+    if (!any || finish().shared_dials.empty()) return std::nullopt;
+    const std::string path = shared_path();
+    Result<std::vector<Dial>> there = load_shared_dials(path);
+    const bool is_new = !there && there.fault().id == "file.missing";
+    if (!there && !is_new) return there.fault();
+    const std::vector<Dial> before = is_new ? std::vector<Dial>() : std::move(*there);
+    const std::vector<Dial> now = shared_dials_of(finish(), before);
+    if (now == before) return std::nullopt;
+    if (!may_write_shared(path)) {
+        return Fault{"file.unwritable", "the shared dials were not written", "they stay as this finish has them",
+                     Place{path, {}, 0, 0}, Severity::warning};
     }
-    return true;
+    chosen_shared_.insert(path);
+    const Result<Done> done = save_shared_dials(path, now);
+    return done ? std::nullopt : std::optional<Fault>(done.fault());
 }
 
 void Session::reread_shared() {

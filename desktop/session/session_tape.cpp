@@ -4,6 +4,7 @@
 #include <utility>
 
 #include "core/base/text.h"
+#include "core/finish/limits.h"
 #include "core/finish/tape_file.h"
 #include "desktop/session/session.h"
 
@@ -19,13 +20,28 @@ void add_all(Tape& tape, const Tape& events) {
 }  // namespace
 
 void Session::add_live(const Tape& events) {
-    if (recording_ && recorded_.cues.size() + recorded_.changes.size() < max_tape_events) add_all(recorded_, events);
+    if (recording_) add_recorded(events);
     add_all(live_, events);
     prune_live();
     merge_live();
     replay();
     emit played_changed();
     moment_changed();
+}
+
+// As many as the tape has room for.
+void Session::add_recorded(const Tape& events) {
+    const std::size_t room = room_on(finish().tape);
+    const auto taken = [this] { return recorded_.cues.size() + recorded_.changes.size(); };
+    const bool was_full = taken() >= room;
+    for (const Cue& cue : events.cues) {
+        if (taken() < room) add_to_tape(recorded_, cue);
+    }
+    for (const Change& change : events.changes) {
+        if (taken() < room) add_to_tape(recorded_, change);
+    }
+    if (!was_full && taken() >= room)
+        say(tr("The tape is full with %1 cues and changes; what follows is played, not recorded").arg(max_tape_events));
 }
 
 // What lies far back moves nothing any more, and a flood of it would only cost time.
@@ -83,9 +99,10 @@ void Session::end_recording() {
 
 void Session::keep_live() {
     if (live_.empty()) return say(tr("Nothing was played live in this round"));
-    const Tape kept = std::exchange(live_, Tape());
     Finish changed = finish();
-    add_all(changed.tape, kept);
+    add_all(changed.tape, live_);
+    if (const Result<Done> fits = within_limits(changed); !fits) return say(qs(to_text(fits.fault())));
+    live_ = Tape();
     edit(std::move(changed), tr("Kept what was played live"));
     emit played_changed();
 }
@@ -149,7 +166,7 @@ bool Session::open_tape(const QString& path) {
     }
     Finish changed = finish();
     changed.tape = std::move(read->tape);
-    changed.length = std::max(read->length, end_of(changed.tape));
+    changed.length = std::min(std::max(read->length, end_of(changed.tape)), max_length);
     edit(std::move(changed),
          notices.empty()
              ? tr("Took the tape %1").arg(QFileInfo(path).fileName())

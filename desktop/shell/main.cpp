@@ -2,6 +2,7 @@
 #include <QApplication>
 #include <QFileDialog>
 #include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 #include <algorithm>
 #include <chrono>
@@ -54,6 +55,24 @@ lacquer::Prompts real_prompts() {
                                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
         if (answer == QMessageBox::Save) return Unsaved::save;
         return answer == QMessageBox::Discard ? Unsaved::discard : Unsaved::stay;
+    };
+    prompts.changed_on_disk = [](const QString& file) {
+        QMessageBox box(QMessageBox::Question, QObject::tr("Lacquer"),
+                        QObject::tr("%1 was changed by another program since it was opened here.").arg(file));
+        box.setInformativeText(QObject::tr("Saving replaces what is there now."));
+        const QAbstractButton* replace = box.addButton(QObject::tr("Replace it"), QMessageBox::DestructiveRole);
+        const QAbstractButton* elsewhere =
+            box.addButton(QObject::tr("Save under another name"), QMessageBox::AcceptRole);
+        box.addButton(QMessageBox::Cancel);
+        box.exec();
+        if (box.clickedButton() == replace) return lacquer::ChangedOnDisk::replace;
+        return box.clickedButton() == elsewhere ? lacquer::ChangedOnDisk::save_elsewhere : lacquer::ChangedOnDisk::stay;
+    };
+    prompts.may_write_shared = [](const QString& path) {
+        return QMessageBox::question(nullptr, QObject::tr("Lacquer"),
+                                     QObject::tr("The finish keeps shared dials in %1, outside its own folder. Write "
+                                                 "that file?")
+                                         .arg(path)) == QMessageBox::Yes;
     };
     return prompts;
 }

@@ -9,6 +9,7 @@
 #include "core/finish/file.h"
 #include "core/render/renderer.h"
 #include "core/render/view.h"
+#include "desktop/session/drawing_marks.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -131,6 +132,10 @@ void StartList::resizeEvent(QResizeEvent* event) {
     tell_cards_in_view();
 }
 
+StartList::Source StartList::unasked(const std::string& file, const std::string& finish_path) {
+    return {file, finish_path, !ended_while_drawing(file), true};
+}
+
 void StartList::fill() {
     QPixmap blank(picture_width, picture_height);
     blank.fill(theme::panel);
@@ -150,7 +155,7 @@ void StartList::fill() {
     for (std::size_t i = 0; i < kept_.size(); ++i) {
         const KeptWork& work = kept_[i];
         const QString where = work.path.empty() ? tr("It was never saved.") : qs(work.path);
-        QListWidgetItem* item = add({work.file, work.path}, QString(), tr("Unsaved: %1").arg(qs(work.name)),
+        QListWidgetItem* item = add(unasked(work.file, work.path), QString(), tr("Unsaved: %1").arg(qs(work.name)),
                                     tr("Lacquer ended before this was saved. A click brings it back. %1").arg(where));
         item->setData(kept_role, static_cast<int>(i));
         item->setForeground(theme::gold);
@@ -164,7 +169,7 @@ void StartList::fill() {
         const QFileInfo file(path);
         // The demos stand below anyway.
         if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
-            add({path.toStdString(), path.toStdString()}, path, file.completeBaseName(),
+            add(unasked(path.toStdString(), path.toStdString()), path, file.completeBaseName(),
                 tr("Worked on of late: %1").arg(path));
     }
     for (const Demo& demo : demos_in(folder))
@@ -200,18 +205,27 @@ void StartList::tell_cards_in_view() {
 void StartList::draw_cards(const Cancel& cancel) {
     WorkerPool pool(1);
     Renderer renderer(pool);
+    renderer.watch_reading([cancel](const std::string&, double) { return !cancel.requested(); });
     std::vector<RenderRequest> cards;
     std::vector<QImage> last(sources_.size());
     for (int round = 0; !cancel.requested(); ++round) {
         const auto begun = std::chrono::steady_clock::now();
         for (std::size_t i = 0; i < sources_.size() && !cancel.requested(); ++i) {
             const int row = static_cast<int>(i);
-            if (round == 0) cards.push_back(card_of(sources_[i].file, sources_[i].finish_path));
-            if (cards[i].checked == nullptr) continue;
+            const Source& source = sources_[i];
+            const bool first = round == 0 && source.marked && source.trusted;
+            if (first) mark_drawing(source.file);
+            if (round == 0)
+                cards.push_back(source.trusted ? card_of(source.file, source.finish_path) : RenderRequest());
+            if (cards[i].checked == nullptr) {
+                if (first) unmark_drawing(source.file);
+                continue;
+            }
             if (round > 0 && (row < first_in_view_ || row > last_in_view_)) continue;
             const double length = cards[i].checked->finish->length;
             cards[i].time = std::fmod(length * shown_moment + round * seconds_a_picture, length);
             const QImage image = drawn(cards[i], renderer, pool, cancel);
+            if (first) unmark_drawing(source.file);
             if (image.isNull() || image == last[i]) continue;
             last[i] = image;
             QMetaObject::invokeMethod(

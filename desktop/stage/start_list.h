@@ -34,8 +34,12 @@ private:
     struct Source {
         std::string file;         ///< empty for a card without a picture of its own
         std::string finish_path;  ///< where its pictures are looked for from
+        bool trusted = true;      ///< a demo, or what did not bring Lacquer down when it was drawn last
+        bool marked = false;      ///< to be written down while it is drawn
     };
 
+    /// What is drawn without anybody having opened it now.
+    static Source unasked(const std::string& file, const std::string& finish_path);
     void fill();
     void open_item(const QListWidgetItem* item);
     void set_picture(int row, const QImage& image);

@@ -1,5 +1,6 @@
 #include <atomic>
 #include <catch2/catch.hpp>
+#include <stdexcept>
 #include <thread>
 
 #include "core/base/cancel.h"
@@ -38,4 +39,31 @@ TEST_CASE("copies of a cancel flag speak of the same flag") {
     flag.request();
     CHECK(copy.requested());
     CHECK_FALSE(Cancel().requested());
+}
+
+TEST_CASE("what a piece throws comes out of the job, and the pool works on") {
+    for (const int threads : {1, 3}) {
+        WorkerPool pool(threads);
+        std::atomic<int> begun{0};
+        CHECK_THROWS_AS(pool.run(1000,
+                                 [&](int i) {
+                                     ++begun;
+                                     if (i == 3) throw std::runtime_error("piece");
+                                 }),
+                        std::runtime_error);
+        CHECK(begun < 1000);
+        std::atomic<int> done{0};
+        pool.run(10, [&](int) { ++done; });
+        CHECK(done == 10);
+    }
+}
+
+TEST_CASE("a job that a piece asks for is done within it, in a second pool's pieces, too") {
+    WorkerPool pool(3);
+    WorkerPool other(2);
+    std::atomic<int> sum{0};
+    pool.run(4, [&](int) { pool.run(5, [&](int i) { sum += i; }); });
+    CHECK(sum == 4 * 10);
+    pool.run(4, [&](int) { other.run(2, [&](int) { pool.run(3, [&](int) { ++sum; }); }); });
+    CHECK(sum == 40 + 4 * 2 * 3);
 }

@@ -11,8 +11,8 @@ using namespace lacquer;
 
 namespace {
 
-constexpr std::size_t count = 64;
-using Numbers = std::array<float, count>;
+constexpr std::size_t strip_count = 64;
+using Numbers = std::array<float, strip_count>;
 
 const auto corner_2d = [](std::uint32_t i, std::uint32_t j) { return lattice_hash(i, j); };
 const auto corner_3d = [](std::uint32_t i, std::uint32_t j, std::uint32_t k) { return lattice_hash(i, j, k); };
@@ -58,7 +58,7 @@ void agrees(Places places, bool rest_is_one) {
             args.in = {places.x.data(), places.y.data(), places.z.data()};
             args.stride = {1, rest, rest};
             args.out[0] = plain.data();
-            args.count = count;
+            args.count = strip_count;
             kernel(set, form.plain)(args);
 
             alignas(64) std::array<Numbers, 3> place{};
@@ -66,7 +66,7 @@ void agrees(Places places, bool rest_is_one) {
             making.in[0] = places.x.data();
             making.stride[0] = 1;
             for (std::size_t k = 0; k < 3; ++k) making.out[k] = place[k].data();
-            making.count = count;
+            making.count = strip_count;
             kernel(set, Op::noise_place)(making);
             alignas(64) Numbers placed{};
             args.in = {place[0].data(), place[1].data(), place[2].data(), places.y.data(), places.z.data()};
@@ -74,7 +74,7 @@ void agrees(Places places, bool rest_is_one) {
             args.out[0] = placed.data();
             kernel(set, form.placed)(args);
 
-            for (std::size_t i = 0; i < count; ++i) {
+            for (std::size_t i = 0; i < strip_count; ++i) {
                 INFO("at " << places.x[i] << ", " << places.y[i] << ", " << places.z[i]);
                 REQUIRE(plain[i] == form.expected(places.x[i], places.y[i], places.z[i]));
                 REQUIRE(placed[i] == plain[i]);
@@ -85,7 +85,7 @@ void agrees(Places places, bool rest_is_one) {
 
 Places walk(float from, float step) {
     Places places;
-    for (std::size_t i = 0; i < count; ++i) {
+    for (std::size_t i = 0; i < strip_count; ++i) {
         places.x[i] = from + static_cast<float>(i) * step;
         places.y[i] = 3.3F - static_cast<float>(i) * step * 0.7F;
         places.z[i] = 0.1F + static_cast<float>(i % 7) * 0.31F;

@@ -15,7 +15,7 @@ Ir lowered(const std::string& formula) {
     return lower(plan_for(*checked(finish_of({{"a", formula}})), {"a"}).passes.back());
 }
 
-std::size_t count(const Ir& ir, Op op) {
+std::size_t count_of(const Ir& ir, Op op) {
     return static_cast<std::size_t>(
         std::count_if(ir.code.begin(), ir.code.end(), [&](const Instruction& i) { return i.op == op; }));
 }
@@ -24,21 +24,21 @@ std::size_t count(const Ir& ir, Op op) {
 
 TEST_CASE("constants are folded by the kernels themselves") {
     const Ir ir = optimised(lowered("sin(1) * 2 + uv.x"));
-    CHECK(count(ir, Op::sin) == 0);
-    CHECK(count(ir, Op::multiply) == 0);
-    CHECK(count(ir, Op::constant) == 1);
+    CHECK(count_of(ir, Op::sin) == 0);
+    CHECK(count_of(ir, Op::multiply) == 0);
+    CHECK(count_of(ir, Op::constant) == 1);
 }
 
 TEST_CASE("what stands twice is computed once") {
     const Ir ir = optimised(lowered("sin(uv.x * 3) + sin(uv.x * 3)"));
-    CHECK(count(ir, Op::sin) == 1);
-    CHECK(count(lowered("sin(uv.x * 3) + sin(uv.x * 3)"), Op::sin) == 2);
+    CHECK(count_of(ir, Op::sin) == 1);
+    CHECK(count_of(lowered("sin(uv.x * 3) + sin(uv.x * 3)"), Op::sin) == 2);
 }
 
 TEST_CASE("what no output needs is dropped") {
     const Ir ir = optimised(lowered("vec3(uv.x, sin(uv.y), cos(uv.x)).x"));
-    CHECK(count(ir, Op::sin) == 0);
-    CHECK(count(ir, Op::cos) == 0);
+    CHECK(count_of(ir, Op::sin) == 0);
+    CHECK(count_of(ir, Op::cos) == 0);
 }
 
 TEST_CASE("each value is computed as rarely as it can change") {

@@ -11,39 +11,39 @@ using namespace lacquer;
 
 namespace {
 
-constexpr std::size_t count = 48;
+constexpr std::size_t sampled = 48;
 
 struct Strip {
-    alignas(64) std::array<float, count> u{};
-    alignas(64) std::array<float, count> v{};
-    std::array<std::array<float, count>, 4> read{};
+    alignas(64) std::array<float, sampled> u{};
+    alignas(64) std::array<float, sampled> v{};
+    std::array<std::array<float, sampled>, 4> read{};
 };
 
 // Reads the strip by one set of kernels; the second coordinate may be the same all along it.
 void read(const KernelSet& set, const PictureView& view, Strip& strip, bool one_row) {
-    alignas(64) std::array<std::array<float, count>, 4> out{};
+    alignas(64) std::array<std::array<float, sampled>, 4> out{};
     KernelArgs args;
     args.in = {strip.u.data(), strip.v.data()};
     args.stride = {1, one_row ? std::size_t{0} : std::size_t{1}};
     for (std::size_t c = 0; c < 4; ++c) args.out[c] = out[c].data();
-    args.count = count;
+    args.count = sampled;
     args.picture = &view;
     set.kernels[static_cast<std::size_t>(Op::sample)](args);
     strip.read = out;
 }
 
-bool same(float a, float b) { return a == b || (std::isnan(a) && std::isnan(b)); }
+bool same_bits(float a, float b) { return a == b || (std::isnan(a) && std::isnan(b)); }
 
-void agrees(const PictureView& view, Strip strip, bool one_row = false) {
+void strips_agree(const PictureView& view, Strip strip, bool one_row = false) {
     if (one_row) strip.v.fill(strip.v[0]);
     for (const KernelSet& set : kernel_sets()) {
         INFO(set.name);
         read(set, view, strip, one_row);
-        for (std::size_t i = 0; i < count; ++i) {
+        for (std::size_t i = 0; i < sampled; ++i) {
             const std::array<float, 4> expected = sample(view, strip.u[i], strip.v[i]);
             for (std::size_t c = 0; c < 4; ++c) {
                 INFO("pixel " << i << ", part " << c << ": " << strip.read[c][i] << " for " << expected[c]);
-                REQUIRE(same(strip.read[c][i], expected[c]));
+                REQUIRE(same_bits(strip.read[c][i], expected[c]));
             }
         }
     }
@@ -52,7 +52,7 @@ void agrees(const PictureView& view, Strip strip, bool one_row = false) {
 // Places of a strip of pixels in row y of a picture, moved by parts of a pixel.
 Strip moved(const Picture& picture, int x, int y, float dx, float dy) {
     Strip strip;
-    for (std::size_t i = 0; i < count; ++i) {
+    for (std::size_t i = 0; i < sampled; ++i) {
         strip.u[i] = (static_cast<float>(x + static_cast<int>(i)) + 0.5F + dx) / static_cast<float>(picture.width);
         strip.v[i] = (static_cast<float>(y) + 0.5F + dy) / static_cast<float>(picture.height);
     }
@@ -68,8 +68,8 @@ TEST_CASE("taps side by side: whole, parts of a pixel across, down and both, als
         for (const int x : {-20, 0, 16, 77, 151, 152, 153, 190}) {
             for (const int y : {0, 4, 8}) {
                 Strip strip = moved(picture, x, y, dx, dy);
-                agrees(view_of(picture), strip);
-                agrees(view_of(picture), strip, true);
+                strips_agree(view_of(picture), strip);
+                strips_agree(view_of(picture), strip, true);
             }
         }
     }
@@ -81,16 +81,16 @@ TEST_CASE("taps that only begin side by side, in a row or across two, are read o
     strip.u[5] = 0.9F;
     strip.v[20] = 0.1F;
     strip.u[15] = strip.u[14];
-    agrees(view_of(picture), strip);
+    strips_agree(view_of(picture), strip);
     // The last pixel of a row and the first of the next lie side by side in memory, and nowhere else.
     strip = moved(picture, 50, 2, 0, 0);
-    for (std::size_t i = 14; i < count; ++i) {
+    for (std::size_t i = 14; i < sampled; ++i) {
         strip.u[i] = (static_cast<float>(i - 14) + 0.5F) / 64;
         strip.v[i] = (3 + 0.5F) / 8;
     }
-    agrees(view_of(picture), strip);
-    for (std::size_t i = 0; i < count; ++i) strip.u[i] = 1.0F - strip.u[i];
-    agrees(view_of(picture), strip);
+    strips_agree(view_of(picture), strip);
+    for (std::size_t i = 0; i < sampled; ++i) strip.u[i] = 1.0F - strip.u[i];
+    strips_agree(view_of(picture), strip);
 }
 
 TEST_CASE("values that are not finite stay where they are, however taps lie") {
@@ -100,16 +100,16 @@ TEST_CASE("values that are not finite stay where they are, however taps lie") {
     for (const float dx : {0.0F, 0.5F}) {
         for (const float dy : {0.0F, 0.5F}) {
             Strip strip = moved(picture, 4, 1, dx, dy);
-            agrees(view_of(picture), strip);
-            agrees(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
+            strips_agree(view_of(picture), strip);
+            strips_agree(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
         }
     }
     Strip strip = moved(picture, 4, 1, 0, 0);
     strip.u[7] = std::numeric_limits<float>::quiet_NaN();
     strip.v[9] = std::numeric_limits<float>::infinity();
     strip.u[30] = -std::numeric_limits<float>::infinity();
-    agrees(view_of(picture), strip);
-    agrees(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
+    strips_agree(view_of(picture), strip);
+    strips_agree(view_of(picture, {Wrap::clamp, Filter::nearest}), strip);
 }
 
 TEST_CASE("small pictures, and every way of going on beyond the borders") {
@@ -118,11 +118,11 @@ TEST_CASE("small pictures, and every way of going on beyond the borders") {
         for (const Wrap wrap : {Wrap::clamp, Wrap::repeat, Wrap::mirror}) {
             for (const Filter filter : {Filter::linear, Filter::nearest}) {
                 Strip strip;
-                for (std::size_t i = 0; i < count; ++i) {
+                for (std::size_t i = 0; i < sampled; ++i) {
                     strip.u[i] = static_cast<float>(i) * 0.11F - 1.7F;
                     strip.v[i] = 2.3F - static_cast<float>(i) * 0.07F;
                 }
-                agrees(view_of(picture, {wrap, filter}), strip);
+                strips_agree(view_of(picture, {wrap, filter}), strip);
             }
         }
     }
@@ -132,26 +132,26 @@ TEST_CASE("pixels are fetched in runs, one by one, and held to the borders") {
     const Picture picture = test::test_picture(70, 6);
     const PictureView view = view_of(picture);
     struct Places {
-        alignas(64) std::array<float, count> x{};
-        alignas(64) std::array<float, count> y{};
+        alignas(64) std::array<float, sampled> x{};
+        alignas(64) std::array<float, sampled> y{};
     };
     const auto agrees_at = [&](const auto& place, bool one_row) {
         Places places;
-        for (std::size_t i = 0; i < count; ++i) {
+        for (std::size_t i = 0; i < sampled; ++i) {
             const auto [x, y] = place(static_cast<int>(i));
             places.x[i] = std::bit_cast<float>(x);
             places.y[i] = std::bit_cast<float>(one_row ? place(0).second : y);
         }
         for (const KernelSet& set : kernel_sets()) {
-            alignas(64) std::array<std::array<float, count>, 4> out{};
+            alignas(64) std::array<std::array<float, sampled>, 4> out{};
             KernelArgs args;
             args.in = {places.x.data(), places.y.data()};
             args.stride = {1, one_row ? std::size_t{0} : std::size_t{1}};
             for (std::size_t c = 0; c < 4; ++c) args.out[c] = out[c].data();
-            args.count = count;
+            args.count = sampled;
             args.picture = &view;
             set.kernels[static_cast<std::size_t>(Op::fetch)](args);
-            for (std::size_t i = 0; i < count; ++i) {
+            for (std::size_t i = 0; i < sampled; ++i) {
                 const auto expected =
                     fetch(view, std::bit_cast<int>(places.x[i]), std::bit_cast<int>(places.y[one_row ? 0 : i]));
                 INFO(set.name << ", pixel " << i);

@@ -23,6 +23,14 @@ BenchWindow::BenchWindow(const std::string& path) {
         ++questions;
         return unsaved;
     };
+    prompts.changed_on_disk = [this](const QString&) {
+        ++questions;
+        return changed_on_disk;
+    };
+    prompts.may_write_shared = [this](const QString&) {
+        ++questions;
+        return may_write_shared;
+    };
     settings_ = std::make_unique<QSettings>(qs(folder_.file("settings.ini")), QSettings::IniFormat);
     session_ = std::make_unique<Session>(prompts, [this] { return clock; });
     QObject::connect(session_.get(), &Session::said, [this](const QString& words) { last_said = words; });

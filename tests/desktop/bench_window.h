@@ -52,6 +52,8 @@ public:
     QString to_save;
     QString to_add;
     Unsaved unsaved = Unsaved::discard;
+    ChangedOnDisk changed_on_disk = ChangedOnDisk::stay;
+    bool may_write_shared = false;
     int questions = 0;
     double clock = 0;
     QString last_said;

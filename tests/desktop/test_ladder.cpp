@@ -138,9 +138,8 @@ TEST_CASE("keys walk along the steps, also forty of them") {
     BenchWindow bench;
     Finish many = bench.session().finish();
     for (int i = 0; i < 40; ++i) {
-        many.coats[0].steps.push_back(Step{"s" + std::to_string(i),
-                                           i == 0 ? "uv.x" : "s" + std::to_string(i - 1) + " * 0.99", "", true, false,
-                                           Extra::object()});
+        many.coats[0].steps.push_back(Step{
+            "s" + std::to_string(i), i == 0 ? "uv.x" : "s" + std::to_string(i - 1) + " * 0.99", "", true, false, {}});
     }
     bench.session().edit(std::move(many), QStringLiteral("forty steps"));
     bench.session().select("s0");

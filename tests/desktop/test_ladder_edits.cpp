@@ -17,7 +17,7 @@ using test::BenchWindow;
 
 namespace {
 
-std::vector<std::string> order(BenchWindow& bench) {
+std::vector<std::string> order_of_steps(BenchWindow& bench) {
     std::vector<std::string> names;
     for_each_step(bench.session().finish(), [&](const Coat&, const Step& step) { names.push_back(step.name); });
     return names;
@@ -70,7 +70,7 @@ TEST_CASE("steps are turned round, swapped, copied, put above, marked, replaced,
     });
     undone(bench, [&] {
         bench.key(Qt::Key_D, Qt::ControlModifier);
-        CHECK(order(bench)[4] == "torn_2");
+        CHECK(order_of_steps(bench)[4] == "torn_2");
     });
     bench.session().select("torn");
     undone(bench, [&] {
@@ -87,8 +87,8 @@ TEST_CASE("steps are turned round, swapped, copied, put above, marked, replaced,
     bench.session().select("torn");
     bench.key(Qt::Key_A, Qt::AltModifier);
     bench.key(Qt::Key_Escape);
-    CHECK(order(bench)[3] == "step_1");
-    CHECK(order(bench)[4] == "torn");
+    CHECK(order_of_steps(bench)[3] == "step_1");
+    CHECK(order_of_steps(bench)[4] == "torn");
 }
 
 TEST_CASE("keys walk along threads; a move that breaks a reference says which, and one click mends it") {
@@ -115,7 +115,7 @@ TEST_CASE("keys walk along threads; a move that breaks a reference says which, a
     REQUIRE(find_step(bench.session().checked(), "rim")->fault);
     bench.click(bench.ladder_view(), bench.window().ladder().mend_area(0).center());
     CHECK_FALSE(find_step(bench.session().checked(), "rim")->fault);
-    CHECK(order(bench)[4] == "rim");
+    CHECK(order_of_steps(bench)[4] == "rim");
 }
 
 TEST_CASE("a row is dragged to another place") {
@@ -125,7 +125,7 @@ TEST_CASE("a row is dragged to another place") {
     const QPoint to = ladder.visible_area("torn").bottomLeft() + QPoint(110, -4);
     undone(bench, [&] {
         bench.drag(bench.ladder_view(), from, to);
-        CHECK(order(bench)[3] == "spray");
+        CHECK(order_of_steps(bench)[3] == "spray");
     });
 }
 

@@ -11,7 +11,7 @@ using namespace lacquer;
 TEST_CASE("forty steps at 460 pixels: closed rows are 32 high, the selected one is open, all in order") {
     Finish finish = test::finish_of({});
     for (int i = 0; i < 40; ++i)
-        finish.coats[0].steps.push_back(Step{"s" + std::to_string(i), "1", "", true, false, Extra::object()});
+        finish.coats[0].steps.push_back(Step{"s" + std::to_string(i), "1", "", true, false, {}});
     LadderMetrics metrics;
     metrics.formula_height = 34;
     const std::vector<LadderRow> rows = ladder_rows(finish, "s7", metrics);

@@ -120,7 +120,10 @@ TEST_CASE("a heavy finish drops pictures, never cues") {
         {"heavy",
          "float s = 0.0; for (int i = 0; i < 600; i++) { s += sin(uv.x * float(i) + s); } "
          "return stained * (1.0 + s * 0.0001);",
-         "", true, false, Extra::object()});
+         "",
+         true,
+         false,
+         {}});
     bench.session().edit(finish, QStringLiteral("heavy"));
     const auto sender = sender_to(bench);
     bench.key(Qt::Key_Space);

@@ -74,13 +74,12 @@ TEST_CASE("unsaved changes are asked about before they are left") {
 TEST_CASE("work that was not saved is offered back after a crash, and only then") {
     Finish lost = test::demo_finish();
     lost.name = "Lost";
-    keep_for_recovery("/x/own.lacquer", lost);
+    REQUIRE(keep_for_recovery("/x/own.lacquer", lost));
     CHECK(kept_work().empty());  // this program still runs
     drop_recovery("/x/own.lacquer");
     const pid_t child = fork();
     if (child == 0) {
-        keep_for_recovery("/x/a.lacquer", lost);
-        _exit(0);
+        _exit(keep_for_recovery("/x/a.lacquer", lost) ? 0 : 1);
     }
     int status = 0;
     REQUIRE(waitpid(child, &status, 0) == child);

@@ -129,7 +129,7 @@ TEST_CASE("any walk of edits is checked as if from nothing") {
     Finish finish = ladder();
     CheckedFinish checked = *test::checked(finish);
     for (int n = 0; n < 300; ++n) {
-        std::vector<Step>& steps = finish.coats[0].steps;
+        std::vector<Step>& steps = finish.coats[0].steps.own();
         const std::size_t at = pick(steps.size());
         switch (pick(5)) {
             case 0:

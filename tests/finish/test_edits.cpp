@@ -15,7 +15,7 @@ std::vector<std::string> order(const Finish& finish) {
     return names;
 }
 
-Step step(const std::string& name) { return {name, "0", "", true, false, Extra::object()}; }
+Step step(const std::string& name) { return {name, "0", "", true, false, {}}; }
 
 }  // namespace
 
@@ -49,8 +49,8 @@ TEST_CASE("steps move within and across coats, and stop at the ends") {
 
 TEST_CASE("a name changes everywhere it is used") {
     Finish finish = finish_of({{"rim", "uv.x * radius"}, {"out", "rim + rim.x * uv.rim"}});
-    finish = *add_dial(
-        finish, Dial{"radius", "", DialKind::number, {1, 0, 0}, {}, 0, 1, 0.1, "", "", "", "", false, Extra::object()});
+    finish =
+        *add_dial(finish, Dial{"radius", "", DialKind::number, {1, 0, 0}, {}, 0, 1, 0.1, "", "", "", "", false, {}});
     CHECK(finish.dials[0].code_name == "radius");
     finish = *rename(finish, "rim", "Torn edge");
     CHECK(finish.coats[0].steps[0].name == "torn_edge");

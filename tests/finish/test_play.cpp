@@ -169,7 +169,7 @@ TEST_CASE("steps that are copied take along the signals behind them") {
     finish.cues = {{"hit"}, {"calm"}, {"other"}};
     finish.responses = {{"rain", "gate", "hit", {{"when", std::string("in_spray")}, {"until", std::string("calm")}}}};
     finish.dials = {driven("wet", "rain * hull.share")};
-    finish = *add_step(finish, "", {"mist", "wet * uv.x", "", true, false, Extra::object()});
+    finish = *add_step(finish, "", {"mist", "wet * uv.x", "", true, false, {}});
     const std::string text = steps_as_text(finish, "", {"mist"});
     const Result<StepEdit> pasted = paste_text(Finish(), "", "", text);
     REQUIRE(pasted);

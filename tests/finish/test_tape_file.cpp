@@ -64,7 +64,24 @@ TEST_CASE("lines of a tape that cannot be used are left out and told; other file
     CHECK(fault("not json\n") == "file.json");
     std::string long_one = "{\"tape\": \"x\"}\n";
     for (std::size_t i = 0; i <= max_tape_events; ++i) long_one += "{\"cue\":\"a\"}\n";
-    CHECK(fault(long_one) == "file.size");
+    notices.clear();
+    const auto long_read = tape_from_text(long_one, "x", notices);
+    REQUIRE(long_read);
+    CHECK(long_read->tape.cues.size() == max_tape_events);
+    REQUIRE(notices.size() == 1);
+    CHECK(notices[0].id == "file.size");
+    CHECK(notices[0].place.line == static_cast<int>(max_tape_events) + 2);
+}
+
+TEST_CASE("of a flood of bad lines the first are told, and how many more there are") {
+    std::string text = "{\"tape\": \"x\"}\n{\"cue\": \"a\", \"at\": 1}\n";
+    for (int i = 0; i < 100000; ++i) text += "bad\n";
+    Faults notices;
+    const auto read = tape_from_text(text, "x", notices);
+    REQUIRE(read);
+    CHECK(read->tape.cues.size() == 1);
+    CHECK(notices.size() == 21);
+    CHECK(notices.back().message == "99980 more lines could not be used");
 }
 
 TEST_CASE("signals, cues, keys and the tape come back from a finish's file as they were") {

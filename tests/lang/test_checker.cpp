@@ -6,7 +6,7 @@ using namespace lacquer;
 
 namespace {
 
-Scope scope() {
+Scope checker_scope() {
     Scope known = step_scope();
     known.symbols["scene"] = {SymbolKind::ground, Type::vec4};
     known.symbols["spray"] = {SymbolKind::step, Type::vec2};
@@ -19,7 +19,7 @@ Scope scope() {
 }
 
 std::string meaning(const std::string& formula) {
-    const Result<Typed> typed = compile_formula(formula, scope());
+    const Result<Typed> typed = compile_formula(formula, checker_scope());
     return typed ? std::string(glsl_name(typed->type)) + " " + to_text(*typed) : typed.fault().id;
 }
 
@@ -39,13 +39,13 @@ TEST_CASE("4 fits 3 without its opacity, 3 fits 4 with opacity 1") {
 }
 
 TEST_CASE("3 with 4 under an operator works on colour and keeps the opacity") {
-    CHECK(meaning("scene * tint") == "vec4 vec4((scene).xyz * (tint).xyz, (scene).w)");
-    CHECK(meaning("tint - scene") == "vec4 vec4((tint).xyz - (scene).xyz, (scene).w)");
+    CHECK(meaning("scene * tint") == "vec4 (scene * tint)");
+    CHECK(meaning("tint - scene") == "vec4 (tint - scene)");
 }
 
 TEST_CASE("adaptations are told with their places") {
     const std::string formula = "mix(scene, tint, rim)";
-    const Result<Typed> typed = compile_formula(formula, scope());
+    const Result<Typed> typed = compile_formula(formula, checker_scope());
     REQUIRE(typed);
     const std::vector<AdaptationMark> marks = adaptations(*typed);
     REQUIRE(marks.size() == 2);
@@ -77,13 +77,13 @@ TEST_CASE("texture reads steps and grounds by name, and has their type") {
 }
 
 TEST_CASE("names used are found through reads as well") {
-    const Result<Typed> typed = compile_formula("texture(scene, uv) * rim + rim", scope());
+    const Result<Typed> typed = compile_formula("texture(scene, uv) * rim + rim", checker_scope());
     REQUIRE(typed);
     CHECK(names_used(*typed) == std::vector<std::string>{"scene", "uv", "rim"});
 }
 
 TEST_CASE("a result can be asked for in a type") {
-    CHECK(compile_formula("0.5", scope(), Type::vec3)->type == Type::vec3);
-    CHECK(compile_formula("uv", scope(), Type::number).fault().id == "lang.width");
-    CHECK(compile_formula("wet", scope(), Type::number).fault().id == "lang.kind");
+    CHECK(compile_formula("0.5", checker_scope(), Type::vec3)->type == Type::vec3);
+    CHECK(compile_formula("uv", checker_scope(), Type::number).fault().id == "lang.width");
+    CHECK(compile_formula("wet", checker_scope(), Type::number).fault().id == "lang.kind");
 }

@@ -14,7 +14,7 @@ struct Case {
     std::string mend;  ///< a part of it
 };
 
-Scope scope() {
+Scope faulty_scope() {
     Scope known = step_scope();
     known.symbols["spray"] = {SymbolKind::step, Type::vec2};
     known.symbols["rim"] = {SymbolKind::step, Type::number};
@@ -99,7 +99,7 @@ TEST_CASE("each fault marks its words and offers a mend") {
     };
     for (const Case& c : cases) {
         INFO(c.formula);
-        const Result<Typed> typed = compile_step(c.formula, scope());
+        const Result<Typed> typed = compile_step(c.formula, faulty_scope());
         REQUIRE_FALSE(typed);
         const Fault& fault = typed.fault();
         INFO(to_text(fault));
@@ -112,7 +112,7 @@ TEST_CASE("each fault marks its words and offers a mend") {
 
 TEST_CASE("formulas without end are faults, not crashes") {
     const auto id = [](const std::string& formula) {
-        const Result<Typed> typed = compile_formula(formula, scope());
+        const Result<Typed> typed = compile_formula(formula, faulty_scope());
         return typed ? std::string("fine") : typed.fault().id;
     };
     CHECK(id(std::string(10000, '(') + "1" + std::string(10000, ')')) == "lang.nesting");
@@ -134,7 +134,7 @@ TEST_CASE("formulas without end are faults, not crashes") {
 
 TEST_CASE("code without end is a fault, not a crash") {
     const auto id = [](const std::string& code) {
-        const Result<Typed> typed = compile_step(code, scope());
+        const Result<Typed> typed = compile_step(code, faulty_scope());
         return typed ? std::string("fine") : typed.fault().id;
     };
     std::string doubling = "float f0(float x) { return x; }\n";
@@ -164,7 +164,7 @@ TEST_CASE("any bytes give a value or a fault") {
             state = state * 1664525U + 1013904223U;
             formula += letters[(state >> 16U) % letters.size()];
         }
-        const Result<Typed> typed = compile_step(formula, scope());
+        const Result<Typed> typed = compile_step(formula, faulty_scope());
         if (!typed) REQUIRE(typed.fault().place.span.end <= formula.size());
     }
 }

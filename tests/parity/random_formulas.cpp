@@ -1,6 +1,7 @@
 #include "tests/parity/random_formulas.h"
 
 #include <array>
+#include <utility>
 
 #include "core/base/hash.h"
 
@@ -44,15 +45,23 @@ std::string RandomFormulas::leaf(Type type) {
     return "0";
 }
 
+// Where not all pixels need come: no derivatives.
+std::string RandomFormulas::sometimes(Type type, int depth) {
+    const bool outside = std::exchange(derivatives, false);
+    std::string text = make(type, depth);
+    derivatives = outside;
+    return text;
+}
+
 std::string RandomFormulas::truth(int depth) {
     const auto n = [&] { return make(Type::number, depth); };
     const auto t = [&] { return make(Type::boolean, depth); };
     static const std::array<const char*, 6> comparisons = {" < ", " > ", " <= ", " >= ", " == ", " != "};
     switch (below(8)) {
         case 0:
-            return "(" + t() + " && " + t() + ")";
+            return "(" + t() + " && " + sometimes(Type::boolean, depth) + ")";
         case 1:
-            return "(" + t() + " || " + t() + ")";
+            return "(" + t() + " || " + sometimes(Type::boolean, depth) + ")";
         case 2:
             return "(" + t() + " ^^ " + t() + ")";
         case 3:
@@ -107,7 +116,8 @@ std::string RandomFormulas::number(int depth) {
         case 4:
             return "clamp(" + n() + ", -0.5, 0.75)";
         case 5:
-            return "(" + make(Type::boolean, depth) + " ? " + n() + " : " + n() + ")";
+            return "(" + make(Type::boolean, depth) + " ? " + sometimes(Type::number, depth) + " : " +
+                   sometimes(Type::number, depth) + ")";
         case 6:
             return "length(" + make(below(2) == 0 ? Type::vec2 : Type::vec3, depth) + ")";
         case 7:
@@ -148,7 +158,8 @@ std::string RandomFormulas::vector(Type type, int depth) {
         case 3:
             return "(" + v() + marks[below(4)] + n() + ")";
         case 4:
-            return "(" + make(Type::boolean, depth) + " ? " + v() + " : " + v() + ")";
+            return "(" + make(Type::boolean, depth) + " ? " + sometimes(type, depth) + " : " + sometimes(type, depth) +
+                   ")";
         case 5:
             return type == Type::vec4   ? "texture(scene, " + make(Type::vec2, depth) + ")"
                    : type == Type::vec3 ? "hash3(" + v() + " * 4)"

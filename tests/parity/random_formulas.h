@@ -25,6 +25,7 @@ public:
 private:
     std::string leaf(Type type);
     std::string truth(int depth);
+    std::string sometimes(Type type, int depth);
     std::string whole(Type type, int depth);
     std::string number(int depth);
     std::string vector(Type type, int depth);

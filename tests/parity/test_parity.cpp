@@ -105,7 +105,7 @@ struct World {
                                                        : value.parts[static_cast<std::size_t>(slot.part)]);
         }
         std::vector<PictureView> views;
-        for (const std::string& name : program.pictures) {
+        for (const auto& [name, weighed] : program.pictures) {
             views.push_back(name == "scene" ? scene_view() : view_of(name == "ramp" ? ramp : mask));
         }
         RunInputs inputs;

@@ -39,8 +39,7 @@ Picture drawn(const std::string& name, const HeldDials& held, const std::string&
 Picture ground_of(const std::string& name, const std::string& ground, int width = side, int height = side) {
     RenderRequest request;
     Finish finish = test::demo_named(name);
-    finish.coats = {
-        Coat{"Plain", "", true, false, {Step{"plain", ground, "", true, false, Extra::object()}}, Extra::object()}};
+    finish.coats = {Coat{"Plain", "", true, false, {Step{"plain", ground, "", true, false, {}}}, {}}};
     request.checked = test::checked(finish);
     request.finish_path = test::demo_path(name);
     request.frame_width = width;

@@ -74,9 +74,9 @@ TEST_CASE("a ball is met where its equation says") {
 TEST_CASE("a block, turned or not, is met at its nearest side") {
     for (const double turn : {0.0, 33.0}) {
         SceneWorld world;
-        const Vec3 half{1.5, 0.7, 0.9};
+        const Vec3 half_size{1.5, 0.7, 0.9};
         const Standing stands = standing({0, 1, 0}, turn);
-        Builder{world, 3, stands}.block({0, 0, 0}, half, {.colour = {1, 1, 1}});
+        Builder{world, 3, stands}.block({0, 0, 0}, half_size, {.colour = {1, 1, 1}});
         const SceneLayers layers = cast(world);
         int met = 0;
         for (int y = 0; y < 64; ++y) {
@@ -84,8 +84,8 @@ TEST_CASE("a block, turned or not, is met at its nearest side") {
                 if (layers.id.at(x, y)[0] == 0) continue;
                 ++met;
                 const Vec3 from = vec(layers.position.at(x, y)) - stands.origin;
-                const Vec3 local{dot(from, stands.x) / half.x, dot(from, stands.y) / half.y,
-                                 dot(from, stands.z) / half.z};
+                const Vec3 local{dot(from, stands.x) / half_size.x, dot(from, stands.y) / half_size.y,
+                                 dot(from, stands.z) / half_size.z};
                 const double far = std::max({std::fabs(local.x), std::fabs(local.y), std::fabs(local.z)});
                 INFO(turn << ": " << x << ", " << y);
                 CHECK(far == Approx(1).epsilon(1e-4));

@@ -11,7 +11,7 @@ namespace lacquer::test {
 Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps) {
     Finish finish = empty_finish();
     for (const auto& [name, formula] : steps) {
-        finish.coats[0].steps.push_back(Step{name, formula, "", true, false, Extra::object()});
+        finish.coats[0].steps.push_back(Step{name, formula, "", true, false, {}});
     }
     return finish;
 }

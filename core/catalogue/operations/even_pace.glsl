@@ -5,13 +5,35 @@
 //! shown even_pace(blotch)
 //! picture mask 1 mask : values from 0 to 1, such as noise
 //! value amount 1 number = 1 in 0..1 : 0 changes nothing
+//! stage rows size 1/8
+//! stage ends size 1/8
 //! stage counts size 1/8
 //! stage sums size 1/8
 //! stage even_pace
+// The least and the largest value in one of 32 strips of the picture, then in all of them: so that a mask whose values lie
+// close together is spread as finely as any other.
+vec2 rows(sampler2D mask) {
+    float strip = floor(uv.y * 32);
+    vec2 found = vec2(1, 0);
+    for (float i = 0; i < 256; i++) {
+        float value = clamp(texture(mask, vec2((i + 0.5) / 256, (strip + fract(i * 0.61803399)) / 32)), 0, 1);
+        found = vec2(min(found.x, value), max(found.y, value));
+    }
+    return found;
+}
+vec2 ends() {
+    vec2 found = vec2(1, 0);
+    for (float i = 0; i < 32; i++) {
+        vec2 of_row = texture(rows, vec2(0.5, (i + 0.5) / 32));
+        found = vec2(min(found.x, of_row.x), max(found.y, of_row.y));
+    }
+    return found;
+}
 // Each pixel counts, for the value that its column stands for, the samples below it in one of 32 strips of the picture.
 float counts(sampler2D mask) {
     float columns = 1 / max(abs(dFdx(uv.x)), 0.000001);
-    float value = (uv.x * columns - 0.5) / max(columns - 1, 1);
+    vec2 from_to = texture(ends, vec2(0.5));
+    float value = mix(from_to.x, from_to.y, (uv.x * columns - 0.5) / max(columns - 1, 1));
     float strip = floor(uv.y * 32);
     float below = 0;
     for (float i = 0; i < 256; i++) {
@@ -28,6 +50,9 @@ float sums() {
 float even_pace(sampler2D mask, float amount) {
     float value = texture(mask, uv);
     float columns = float(textureSize(sums).x);
-    float share = texture(sums, vec2((clamp(value, 0, 1) * (columns - 1) + 0.5) / columns, 0.5));
-    return mix(value, share, amount);
+    vec2 from_to = texture(ends, vec2(0.5));
+    float place = (value - from_to.x) / max(from_to.y - from_to.x, 0.000001);
+    float share = texture(sums, vec2((clamp(place, 0, 1) * (columns - 1) + 0.5) / columns, 0.5));
+    // A share of all is never below the last of them.
+    return mix(value, min(share, 0.99999994), amount);
 }

@@ -4,88 +4,85 @@
 //! says blur {picture} by {sigma}
 //! shown gaussian_blur(harbour, 7)
 //! picture picture same colour : what is softened
-//! value sigma 1 number = 4 in 0..64 px : standard deviation of the Gaussian
+//! value sigma 1 number = 4 in 0..512 px : standard deviation of the Gaussian
 //! stage copy
 //! stage quarter size 1/4
 //! stage at_quarter size 1/4 repeat 2
-//! stage sixteenth size 1/16
-//! stage at_sixteenth size 1/16 repeat 2
 //! stage across
 //! stage gaussian_blur
-// Wide ones are drawn on copies at a quarter and a sixteenth of the size. What averaging down and spreading up again
+// A wide one is drawn on a copy at about a quarter of the size, with four pixels of the copy to spare on every side: there
+// it holds nothing but the border, so what lies beyond reads as it should. What making the copy and spreading it up again
 // soften by themselves is left out of the Gaussian between them: variances add.
+bool is_wide(float sigma) {
+    return sigma > 12.0 && min(frame_size.x, frame_size.y) >= 128.0;
+}
 float share(float away, float sigma) {
     return exp(-0.5 * away * away / (sigma * sigma));
 }
-// Standard deviation, in pixels of a copy, that is left to do there: making a copy has a variance of (1 - 1 / n^2) / 6,
-// a cubic B-spline one of 1 / 3.
-float rest(float sigma, float size) {
-    float variance = sigma * sigma / (size * size);
-    return sqrt(clamp(variance - (1.0 - 1.0 / (size * size)) / 6.0 - 1.0 / 3.0, 0.01, 256.0));
+vec2 copy_size() {
+    return ceil(frame_size / 4.0);
 }
-// A tent over eight pixels as four linear readings between two pixels each: where, and how much. Unlike a plain average it
-// leaves everything in its place.
-vec2 tent(int reading) {
-    float far = reading == 0 || reading == 3 ? 2.75 : 0.91666667;
-    return vec2(reading < 2 ? -far : far, reading == 0 || reading == 3 ? 0.125 : 0.375);
+// Pixels of the frame, each way, that a pixel of the copy stands for.
+vec2 pace() {
+    return frame_size / (copy_size() - 8.0);
 }
-same copy(sampler2D picture) {
+// The copy is made by a Gaussian whose standard deviation is this part of a pixel of the copy.
+float making() {
+    return 0.75;
+}
+same copy(sampler2D picture, float sigma) {
+    if (sigma <= 0.0) return same(0);
     return premultiply(texture(picture, uv));
 }
+// Two pixels by one reading between them: where, counted from the first, and how much both count.
+vec2 pair(float away, float sigma) {
+    float one = share(away, sigma);
+    float other = share(away + 1.0, sigma);
+    return vec2(other / (one + other), one + other);
+}
 same quarter(float sigma) {
-    if (sigma <= 12.0) return same(0);
+    if (!is_wide(sigma)) return same(0);
+    vec2 at = (uv * copy_size() - 4.0) * pace();
+    vec2 s = making() * pace();
+    vec2 first = floor(at - 3.0 * s) + 0.5;
+    vec2 count = ceil(3.0 * s);
     same sum = same(0);
-    for (int i = 0; i < 16; i++) {
-        vec2 x = tent(i % 4);
-        vec2 y = tent(i / 4);
-        sum += texture(copy, uv + vec2(x.x, y.x) * pixel_size) * (x.y * y.y);
+    float total = 0.0;
+    for (float j = 0.0; j <= count.y; j++) {
+        float y = first.y + 2.0 * j;
+        vec2 down = pair(y - at.y, s.y);
+        for (float i = 0.0; i <= count.x; i++) {
+            float x = first.x + 2.0 * i;
+            vec2 along = pair(x - at.x, s.x);
+            float w = along.y * down.y;
+            sum += texture(copy, vec2(x + along.x, y + down.x) * pixel_size) * w;
+            total += w;
+        }
     }
-    return sum;
+    return sum / total;
 }
-// One pixel of a copy to the right in the first round, and down in the second.
-vec2 one_pixel(int turn, float size) {
-    return (turn == 0 ? vec2(1, 0) : vec2(0, 1)) / ceil(frame_size / size);
+// Standard deviation that is left to do on the copy, in its pixels; spreading it up has a variance of a third.
+float rest(float sigma, float pixel_of_copy) {
+    return sqrt(max(sigma * sigma / (pixel_of_copy * pixel_of_copy) - making() * making() - 1.0 / 3.0, 0.01));
 }
+// To the right in the first round, and down in the second.
 same at_quarter(float sigma, int turn) {
-    if (sigma <= 12.0 || sigma > 48.0) return same(0);
-    float s = rest(sigma, 4.0);
+    if (!is_wide(sigma)) return same(0);
+    float s = rest(sigma, turn == 0 ? pace().x : pace().y);
+    vec2 one_pixel = (turn == 0 ? vec2(1, 0) : vec2(0, 1)) / copy_size();
     same sum = texture(at_quarter, uv);
     float total = 1.0;
     float reach = ceil(s * 4.0);
     for (float i = 1.0; i <= reach; i++) {
         float w = share(i, s);
-        vec2 to = i * one_pixel(turn, 4.0);
+        vec2 to = i * one_pixel;
         sum += (texture(at_quarter, uv + to) + texture(at_quarter, uv - to)) * w;
         total += 2.0 * w;
     }
     return sum / total;
 }
-same sixteenth(float sigma) {
-    if (sigma <= 48.0) return same(0);
-    same sum = same(0);
-    for (int i = 0; i < 16; i++) {
-        vec2 x = tent(i % 4);
-        vec2 y = tent(i / 4);
-        sum += texture(quarter, uv + vec2(x.x, y.x) * 4.0 * pixel_size) * (x.y * y.y);
-    }
-    return sum;
-}
-same at_sixteenth(float sigma, int turn) {
-    if (sigma <= 48.0) return same(0);
-    float s = rest(sigma, 16.0);
-    same sum = texture(at_sixteenth, uv);
-    float total = 1.0;
-    float reach = ceil(s * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, s);
-        vec2 to = i * one_pixel(turn, 16.0);
-        sum += (texture(at_sixteenth, uv + to) + texture(at_sixteenth, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
 same across(float sigma) {
-    if (sigma > 12.0 || sigma <= 0.0) return same(0);
+    if (is_wide(sigma) || sigma <= 0.0) return same(0);
     same sum = texture(copy, uv);
     float total = 1.0;
     float reach = ceil(sigma * 4.0);
@@ -120,23 +117,14 @@ same narrow(float sigma) {
 }
 same gaussian_blur(sampler2D picture, float sigma) {
     if (sigma <= 0.0) return texture(picture, uv);
-    if (sigma <= 12.0) return unpremultiply(narrow(sigma));
-    vec2 copy_size = ceil(frame_size / (sigma > 48.0 ? 16.0 : 4.0));
-    vec2 at = uv * copy_size - 0.5;
-    vec3 x = spline(fract(at.x));
-    vec3 y = spline(fract(at.y));
-    vec2 a = uv + vec2(x.x, y.x) / copy_size;
-    vec2 b = uv + vec2(x.y, y.x) / copy_size;
-    vec2 c = uv + vec2(x.x, y.y) / copy_size;
-    vec2 d = uv + vec2(x.y, y.y) / copy_size;
-    same top;
-    same bottom;
-    if (sigma > 48.0) {
-        top = mix(texture(at_sixteenth, b), texture(at_sixteenth, a), x.z);
-        bottom = mix(texture(at_sixteenth, d), texture(at_sixteenth, c), x.z);
-    } else {
-        top = mix(texture(at_quarter, b), texture(at_quarter, a), x.z);
-        bottom = mix(texture(at_quarter, d), texture(at_quarter, c), x.z);
-    }
+    if (!is_wide(sigma)) return unpremultiply(narrow(sigma));
+    vec2 place = uv * frame_size / pace() + 4.0;
+    vec2 at = place / copy_size();
+    vec3 x = spline(fract(place.x - 0.5));
+    vec3 y = spline(fract(place.y - 0.5));
+    same top = mix(texture(at_quarter, at + vec2(x.y, y.x) / copy_size()),
+                   texture(at_quarter, at + vec2(x.x, y.x) / copy_size()), x.z);
+    same bottom = mix(texture(at_quarter, at + vec2(x.y, y.y) / copy_size()),
+                      texture(at_quarter, at + vec2(x.x, y.y) / copy_size()), x.z);
     return unpremultiply(mix(bottom, top, y.z));
 }

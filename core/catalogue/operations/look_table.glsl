@@ -4,7 +4,7 @@
 //! says {picture} through {table} {amount}
 //! shown look_table(harbour, tone_row)
 //! picture picture 4 colour : what is graded
-//! picture table 4 colour : N slices of N x N colours side by side, as a .cube file gives them
+//! picture table 4 number : N slices of N x N colours side by side, as a .cube file gives them
 //! value amount 1 number = 1 in 0..1 : how far; 0 leaves the picture
 //! value input 1 choice = 1 of linear light, display values : what the table was made for
 // The curve of IEC 61966-2-1.

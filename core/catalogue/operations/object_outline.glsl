@@ -13,14 +13,14 @@
 //! value falloff 1 number = 0 in 0..2 px/m : by how much it gets thinner with each metre
 //! value opacity 1 opacity = 1 in 0..1 : of the line
 //! stage seeds
-//! stage flood repeat 6
+//! stage columns repeat levels
+//! stage least repeat 4
 //! stage object_outline
-// Jump flooding from the marked pixels that lie at an edge of their object, where it is not that of one before it: xy is
-// the nearest of them.
+// The marked pixels that lie at an edge of their object, where it is not that of one before it.
 vec2 seeds(sampler2D ids, sampler2D marked, sampler2D depth) {
     ivec2 size = textureSize(ids);
     ivec2 here = clamp(ivec2(floor(uv * vec2(size))), ivec2(0), size - 1);
-    if (texelFetch(marked, here) < 0.5) return vec2(-9);
+    if (texelFetch(marked, here) < 0.5) return vec2(1e6);
     float id = texelFetch(ids, here);
     float far = texelFetch(depth, here);
     bool edge = false;
@@ -28,32 +28,17 @@ vec2 seeds(sampler2D ids, sampler2D marked, sampler2D depth) {
         ivec2 other = clamp(here + ivec2(i == 0 ? 1 : i == 1 ? -1 : 0, i == 2 ? 1 : i == 3 ? -1 : 0), ivec2(0), size - 1);
         edge = edge || (abs(texelFetch(ids, other) - id) > 0.5 && texelFetch(depth, other) > far * 0.98);
     }
-    return edge ? uv : vec2(-9);
+    return edge ? vec2(0, 1e6) : vec2(1e6);
 }
-float far_from(vec2 place) {
-    vec2 arm = (place - uv) * frame_size;
-    return dot(arm, arm);
-}
-vec2 flood(int turn, float width) {
-    ivec2 size = textureSize(flood);
-    ivec2 here = ivec2(floor(uv * vec2(size)));
-    float arm = exp2(5.0 - float(turn));
-    vec2 found = texelFetch(flood, here);
-    // Shorter arms reach a pixel beyond the line by themselves.
-    if (arm >= 2 * (width + 1)) return found;
-    int far = max(int(arm * float(size.y) / frame_size.y + 0.5), 1);
-    for (int i = 0; i < 9; i++) {
-        vec2 other = texelFetch(flood, clamp(here + ivec2(i % 3 - 1, i / 3 - 1) * far, ivec2(0), size - 1));
-        if (far_from(other) < far_from(found)) found = other;
-    }
-    return found;
-}
+//! uses nearest
 vec4 object_outline(sampler2D picture, sampler2D ids, sampler2D depth, float width, vec3 colour, float place, float falloff, float opacity) {
     vec4 here = texture(picture, uv);
-    vec2 nearest = texture(flood, uv);
+    vec2 arm = nearest_of(false, (width + 2) / min(frame_pixels().x, frame_pixels().y));
+    if (arm.y > 9e5) return here;
+    vec2 nearest = uv + arm * frame_pixels() * pixel_size;
     float far = texture(depth, nearest);
     float wide = max(width - falloff * far, 0);
-    if (nearest.x < -1 || wide <= 0) return here;
+    if (wide <= 0) return here;
     bool inside = abs(texture(ids, nearest) - texture(ids, uv)) < 0.5;
     // The edge runs half a pixel beyond the nearest pixel within.
     float away = length((nearest - uv) * frame_size);

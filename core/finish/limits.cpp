@@ -1,0 +1,70 @@
+#include "core/finish/limits.h"
+
+#include <fmt/core.h>
+
+#include <cmath>
+
+namespace lacquer {
+
+namespace {
+
+Fault too_much(std::string message, std::string mend) {
+    return {"edit.limit", std::move(message), std::move(mend), {}, Severity::fault};
+}
+
+Result<Done> few_enough(std::size_t count, const std::string& what) {
+    if (count <= max_members) return Done{};
+    return too_much(fmt::format("there can be {} {} at most", max_members, what), "take some out first");
+}
+
+bool is_writable(double number) { return std::fabs(number) <= largest_number; }
+
+Result<Done> numbers_fit(const Dial& dial) {
+    const bool fit = is_writable(dial.least) && is_writable(dial.most) && is_writable(dial.value[0]) &&
+                     is_writable(dial.value[1]) && is_writable(dial.value[2]);
+    if (fit) return Done{};
+    return too_much("'" + dial.name + "' has a number beyond a million million", "use smaller ones");
+}
+
+}  // namespace
+
+std::size_t room_on(const Tape& tape) {
+    const std::size_t taken = tape.cues.size() + tape.changes.size();
+    return taken < max_tape_events ? max_tape_events - taken : 0;
+}
+
+Result<Done> within_limits(const Finish& finish) {
+    if (!(finish.length > 0) || finish.length > max_length)
+        return too_much(fmt::format("a length is up to {} seconds", max_length), "make it shorter");
+    if (finish.tape.cues.size() + finish.tape.changes.size() > max_tape_events)
+        return too_much(fmt::format("a tape holds {} cues and changes at most", max_tape_events), "part it");
+    Result<Done> good = Done{};
+    const auto check = [&](std::size_t count, const std::string& what) {
+        if (good) good = few_enough(count, what);
+    };
+    check(finish.coats.size(), "coats");
+    check(finish.grounds.size(), "grounds");
+    check(finish.dials.size(), "dials");
+    check(finish.cues.size(), "cues");
+    check(finish.signals.size(), "signals");
+    check(finish.responses.size(), "responses");
+    for (const Coat& coat : finish.coats) check(coat.steps.size(), "steps in a coat");
+    for (const Ground& ground : finish.grounds) {
+        check(ground.stops.size(), "stops in '" + ground.name + "'");
+        check(ground.ids.size(), "objects in '" + ground.name + "'");
+        check(ground.sprite.parts.size(), "parts in '" + ground.name + "'");
+        check(ground.scene.path.size(), "keys of the camera in '" + ground.name + "'");
+    }
+    for (const Response& response : finish.responses) {
+        for (const auto& [name, setting] : response.settings) {
+            if (const auto* keys = std::get_if<PathKeys>(&setting))
+                check(keys->size(), "keys in '" + response.name + "'");
+        }
+    }
+    for (const Dial& dial : finish.dials) {
+        if (good) good = numbers_fit(dial);
+    }
+    return good;
+}
+
+}  // namespace lacquer

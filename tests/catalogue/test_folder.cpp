@@ -1,0 +1,36 @@
+// A folder of operations holds whatever somebody puts there.
+#include <sys/stat.h>
+
+#include <catch2/catch.hpp>
+#include <filesystem>
+
+#include "core/catalogue/catalogue.h"
+#include "tests/support/temporary.h"
+
+using namespace lacquer;
+
+TEST_CASE("in the user's folder only plain files are read; the others are told, and the rest is there") {
+    namespace fs = std::filesystem;
+    const test::TemporaryFolder folder;
+    const std::string good =
+        "//! title Half\n//! group Own\n//! about Half of it.\n//! says half of {x}\n//! shown half(uv.x)\n"
+        "//! value x 1 number : what is halved\nfloat half_of(float x) { return x * 0.5; }\n";
+    std::string named = good;
+    named.replace(named.find("float half_of"), 13, "float halved");
+    test::write_file(folder.file("halved.glsl"), named);
+    fs::create_symlink("someone@somewhere.1234", folder.file(".#halved.glsl"));
+    fs::create_symlink(folder.file("round.glsl"), folder.file("round.glsl"));
+    fs::create_directory(folder.file("a_folder.glsl"));
+    REQUIRE(mkfifo(folder.file("pipe.glsl").c_str(), 0600) == 0);
+    test::write_file(folder.file("long.glsl"), std::string(70000, ' '));
+    const auto catalogue = catalogue_with_folder(folder.path().string());
+    CHECK(catalogue->operations.contains("halved"));
+    CHECK(catalogue->operations.contains("gaussian_blur"));
+    CHECK(catalogue->faults.size() == 5);
+    for (const char* odd : {"round", "a_folder", "pipe", "long"}) {
+        INFO(odd);
+        CHECK(catalogue->broken.contains(odd));
+        CHECK_FALSE(catalogue->operations.contains(odd));
+    }
+    CHECK(operation_files_in(folder.file("no such folder")).empty());
+}
