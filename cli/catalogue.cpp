@@ -34,6 +34,7 @@ A file is functions in the formula language, with a head of lines that begin wit
 | `//! shown swirl(harbour)` | the formula by which it is shown, over the samples `harbour`, `chart`, `crab`, `blotch`, `hill` and `stones` (`core/catalogue/samples`) |
 | `//! picture picture same colour : words` | the same, for what is read at other places: a parameter of the type `sampler2D` |
 | `//! stage across size 1/4 repeat 3` | a function whose result is stored for the next, by its name; `size` is of the frame; `repeat` runs it so often, or as often as the frame can be halved (`levels`), each time reading the last round by its own name, with the round in a parameter `turn` |
+| `//! uses nearest` | puts in the text of `nearest.glsl`, a file beside it with a line `//! shared`, each once |
 
 Without `stage` lines the function that is named as the file is the operation. `same` stands for the type of what it is called
 with. A stage sees the functions above it, the arguments that it names as parameters, the names that every step knows, and the

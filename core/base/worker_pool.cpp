@@ -51,6 +51,7 @@ void WorkerPool::run(int count, const std::function<void(int)>& work) {
     count_ = count;
     next_ = 0;
     thrown_ = nullptr;
+    asked_within_ = working;
     wake_.notify_all();
     take_pieces(lock);
     finished_.wait(lock, [this] { return running_ == 0; });
@@ -65,14 +66,15 @@ void WorkerPool::take_pieces(std::unique_lock<std::mutex>& lock) {
         ++running_;
         lock.unlock();
         std::exception_ptr thrown;
-        const Working inside{this, working};
-        working = &inside;
+        // A piece stands within the pieces that its job was asked for from, whichever thread does it.
+        const Working inside{this, static_cast<const Working*>(asked_within_)};
+        const Working* const outside = std::exchange(working, &inside);
         try {
             (*work)(piece);
         } catch (...) {
             thrown = std::current_exception();
         }
-        working = inside.outer;
+        working = outside;
         lock.lock();
         --running_;
         if (thrown == nullptr) continue;

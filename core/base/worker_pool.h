@@ -26,9 +26,9 @@ public:
     int size() const { return static_cast<int>(threads_.size()) + 1; }
 
     /// Calls `work(i)` once for each i in [0, count), lowest first, on any of the threads; returns when all are done.
-    /// Jobs from several threads wait for one another; one that a piece asks for is done by that piece's own thread. If
-    /// a piece throws, those that were not begun are left out, and the first that was thrown comes out of here when the
-    /// others are done.
+    /// Jobs from several threads wait for one another; one that a piece asks for, by way of other pools, too, is done
+    /// by the thread that asks. If a piece throws, those that were not begun are left out, and the first that was
+    /// thrown comes out of here when the others are done.
     void run(int count, const std::function<void(int)>& work);
 
 private:
@@ -44,6 +44,7 @@ private:
     int next_ = 0;
     int running_ = 0;
     std::exception_ptr thrown_;
+    const void* asked_within_ = nullptr;  ///< the pieces, of this or other pools, within which the job was asked for
     bool stopping_ = false;
     std::vector<std::thread> threads_;
 };

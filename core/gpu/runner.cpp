@@ -16,10 +16,22 @@
 
 namespace lacquer {
 
+struct GpuPicture::Bin {
+    std::mutex mutex;
+    std::vector<unsigned> textures;
+};
+
+GpuPicture::~GpuPicture() {
+    const std::lock_guard lock(bin_->mutex);
+    bin_->textures.push_back(texture_);
+}
+
 namespace {
 
 constexpr std::size_t most_programs = 64;
 constexpr GLuint64 patience = 10'000'000'000;  // nanoseconds that a drawing may take
+
+constexpr std::array<GLenum, 5> layouts = {GL_RED, GL_RED, GL_RG, GL_RGB, GL_RGBA};  // by channels
 
 Fault gpu_fault(const char* id, std::string message, std::string mend) {
     return {id, std::move(message), std::move(mend), {}, Severity::fault};
@@ -71,12 +83,49 @@ public:
         glUseProgram(*program);
         set_uniforms(*program, shader, inputs);
         forget_pictures();
-        const std::vector<GLuint> targets = bind_targets(inputs, shader.outputs.size());
+        const std::vector<int> channels(shader.outputs.size(), 4);
+        const std::vector<GLuint> targets = bind_targets(inputs, channels);
         const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
-        Result<Done> done = run(inputs, shader.outputs.size(), outputs);
+        Result<Done> done = run(inputs);
+        if (done) done = read_targets(inputs, outputs);
         glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
         glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
         return done;
+    }
+
+    Result<std::vector<GpuPicturePtr>> draw_and_keep(const Shader& shader, const ShaderInputs& inputs,
+                                                     const std::vector<int>& channels) {
+        Result<GLuint> program = program_for(shader.text);
+        if (!program) return program.fault();
+        glUseProgram(*program);
+        set_uniforms(*program, shader, inputs);
+        forget_pictures();
+        const std::vector<GLuint> targets = bind_targets(inputs, channels);
+        const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
+        const Result<Done> done = run(inputs);
+        glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
+        if (!done) {
+            glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
+            return done.fault();
+        }
+        std::vector<GpuPicturePtr> kept;
+        for (std::size_t k = 0; k < targets.size(); ++k)
+            kept.push_back(
+                std::make_shared<const GpuPicture>(targets[k], inputs.width, inputs.height, channels[k], bin_));
+        return kept;
+    }
+
+    Result<Picture> fetch(const GpuPicture& picture) {
+        Picture made(picture.width(), picture.height(), picture.channels());
+        glActiveTexture(GL_TEXTURE0);
+        glBindTexture(GL_TEXTURE_2D, picture.texture());
+        glPixelStorei(GL_PACK_ALIGNMENT, 4);
+        glGetTexImage(GL_TEXTURE_2D, 0, layouts[static_cast<std::size_t>(picture.channels())], GL_FLOAT,
+                      made.data.data());
+        if (glGetError() != GL_NO_ERROR)
+            return gpu_fault("gpu.lost", "the graphics processor did not hand out a picture",
+                             "draw with --backend cpu");
+        return made;
     }
 
 private:
@@ -153,6 +202,11 @@ private:
 
     // Lets go of the pictures that nobody else holds any more.
     void forget_pictures() {
+        {
+            const std::lock_guard lock(bin_->mutex);
+            glDeleteTextures(static_cast<GLsizei>(bin_->textures.size()), bin_->textures.data());
+            bin_->textures.clear();
+        }
         std::erase_if(lasting_, [](const auto& each) {
             if (each.first.first.use_count() > 1) return false;
             glDeleteTextures(1, &each.second);
@@ -188,6 +242,11 @@ private:
         std::vector<GLuint> passing;
         for (std::size_t k = 0; k < shader.pictures.size(); ++k) {
             glActiveTexture(GL_TEXTURE0 + static_cast<GLenum>(k));
+            if (k < inputs.kept.size() && inputs.kept[k] != nullptr) {
+                glBindTexture(GL_TEXTURE_2D, inputs.kept[k]->texture());
+                glUniform1i(glGetUniformLocation(program, shader.pictures[k].name.c_str()), static_cast<GLint>(k));
+                continue;
+            }
             const PictureView& picture = inputs.pictures[k];
             const PicturePtr lasting = k < inputs.lasting.size() ? inputs.lasting[k] : PicturePtr();
             const auto found = lasting_.find({lasting, !picture.smaller.empty()});
@@ -209,7 +268,8 @@ private:
         return passing;
     }
 
-    std::vector<GLuint> bind_targets(const ShaderInputs& inputs, std::size_t count) const {
+    std::vector<GLuint> bind_targets(const ShaderInputs& inputs, const std::vector<int>& channels) const {
+        const std::size_t count = channels.size();
         std::vector<GLuint> targets(count);
         std::vector<GLenum> attachments;
         glGenTextures(static_cast<GLsizei>(count), targets.data());
@@ -219,7 +279,11 @@ private:
             const GLenum attachment = GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k);
             if (k < count) {
                 glBindTexture(GL_TEXTURE_2D, targets[k]);
-                glTexImage2D(GL_TEXTURE_2D, 0, GL_RGBA32F, inputs.width, inputs.height, 0, GL_RGBA, GL_FLOAT, nullptr);
+                const auto [inside, outside] = formats_of(channels[k]);
+                glTexImage2D(GL_TEXTURE_2D, 0, inside, inputs.width, inputs.height, 0, outside, GL_FLOAT, nullptr);
+                glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, 0);
+                glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_NEAREST);
+                glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
                 attachments.push_back(attachment);
             }
             glFramebufferTexture2D(GL_FRAMEBUFFER, attachment, GL_TEXTURE_2D, k < count ? targets[k] : 0, 0);
@@ -228,7 +292,7 @@ private:
         return targets;
     }
 
-    Result<Done> run(const ShaderInputs& inputs, std::size_t count, std::span<Picture> outputs) const {
+    Result<Done> run(const ShaderInputs& inputs) const {
         const Fault lost =
             gpu_fault("gpu.lost", "the graphics processor did not finish the drawing", "draw with --backend cpu");
         if (glCheckFramebufferStatus(GL_FRAMEBUFFER) != GL_FRAMEBUFFER_COMPLETE) return lost;
@@ -239,14 +303,19 @@ private:
         const GLenum waited = glClientWaitSync(fence, GL_SYNC_FLUSH_COMMANDS_BIT, patience);
         glDeleteSync(fence);
         if (waited == GL_TIMEOUT_EXPIRED || waited == GL_WAIT_FAILED || glGetError() != GL_NO_ERROR) return lost;
-        constexpr std::array<GLenum, 5> formats = {GL_RED, GL_RED, GL_RG, GL_RGB, GL_RGBA};
+        return Done{};
+    }
+
+    static Result<Done> read_targets(const ShaderInputs& inputs, std::span<Picture> outputs) {
         glPixelStorei(GL_PACK_ALIGNMENT, 4);
-        for (std::size_t k = 0; k < count; ++k) {
+        for (std::size_t k = 0; k < outputs.size(); ++k) {
             glReadBuffer(GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k));
-            glReadPixels(0, 0, inputs.width, inputs.height, formats[static_cast<std::size_t>(outputs[k].channels)],
+            glReadPixels(0, 0, inputs.width, inputs.height, layouts[static_cast<std::size_t>(outputs[k].channels)],
                          GL_FLOAT, outputs[k].data.data());
         }
-        if (glGetError() != GL_NO_ERROR) return lost;
+        if (glGetError() != GL_NO_ERROR)
+            return gpu_fault("gpu.lost", "the graphics processor did not hand out a picture",
+                             "draw with --backend cpu");
         return Done{};
     }
 
@@ -255,6 +324,7 @@ private:
     GLuint corners_ = 0;
     GLuint frame_ = 0;
     std::map<std::string, GLuint> programs_;
+    std::shared_ptr<GpuPicture::Bin> bin_ = std::make_shared<GpuPicture::Bin>();
     std::map<std::pair<PicturePtr, bool>, GLuint> lasting_;  // by picture and whether smaller copies came along
 };
 
@@ -342,6 +412,20 @@ Result<Done> ShaderRunner::draw(const Shader& shader, const ShaderInputs& inputs
     Result<Done> done = Done{};
     thread_->run([&](Context& context) { done = guarded([&] { return context.draw(shader, inputs, outputs); }); });
     return done;
+}
+
+Result<std::vector<GpuPicturePtr>> ShaderRunner::draw_and_keep(const Shader& shader, const ShaderInputs& inputs,
+                                                               const std::vector<int>& channels) {
+    Result<std::vector<GpuPicturePtr>> kept = std::vector<GpuPicturePtr>();
+    thread_->run(
+        [&](Context& context) { kept = guarded([&] { return context.draw_and_keep(shader, inputs, channels); }); });
+    return kept;
+}
+
+Result<Picture> ShaderRunner::fetch(const GpuPicture& picture) {
+    Result<Picture> fetched = Picture();
+    thread_->run([&](Context& context) { fetched = guarded([&] { return context.fetch(picture); }); });
+    return fetched;
 }
 
 }  // namespace lacquer

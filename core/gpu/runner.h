@@ -4,6 +4,7 @@
 #include <memory>
 #include <span>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/result.h"
@@ -12,6 +13,30 @@
 #include "core/picture/sample.h"
 
 namespace lacquer {
+
+/// A drawn picture that stays with the driver until nobody holds it any more. It may be let go of on any thread.
+class GpuPicture {
+public:
+    struct Bin;  ///< textures that nobody holds, to be deleted by the driver's own thread
+    GpuPicture(unsigned texture, int width, int height, int channels, std::shared_ptr<Bin> bin)
+        : texture_(texture), width_(width), height_(height), channels_(channels), bin_(std::move(bin)) {}
+    ~GpuPicture();
+    GpuPicture(const GpuPicture&) = delete;
+    GpuPicture& operator=(const GpuPicture&) = delete;
+
+    unsigned texture() const { return texture_; }
+    int width() const { return width_; }
+    int height() const { return height_; }
+    int channels() const { return channels_; }
+
+private:
+    unsigned texture_;
+    int width_;
+    int height_;
+    int channels_;
+    std::shared_ptr<Bin> bin_;
+};
+using GpuPicturePtr = std::shared_ptr<const GpuPicture>;
 
 /// What a shader is drawn with.
 struct ShaderInputs {
@@ -22,6 +47,8 @@ struct ShaderInputs {
     /// For each of `pictures` what it is a view of, where that stays between drawings, else null: while somebody holds
     /// it, it is handed to the driver only once. May be empty.
     std::vector<PicturePtr> lasting;
+    /// For each of `pictures` one that the driver has already, to be read in its place; else null. May be empty.
+    std::vector<GpuPicturePtr> kept;
 };
 
 /// An offscreen GL context in a thread of its own. Calls come back when the drawing is done; one at a time.
@@ -41,6 +68,12 @@ public:
     /// Draws the shader; output k goes to `outputs[k]`, of the grid's size, first channels first. Faults: `gpu.shader`
     /// (with the driver's words), `gpu.lost`.
     Result<Done> draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs);
+
+    /// Draws the shader, whose outputs stay with the driver, of so many channels each: 1, 2 or 4. Faults as above.
+    Result<std::vector<GpuPicturePtr>> draw_and_keep(const Shader& shader, const ShaderInputs& inputs,
+                                                     const std::vector<int>& channels);
+    /// What such a picture holds. Faults: `gpu.lost`.
+    Result<Picture> fetch(const GpuPicture& picture);
 
 private:
     struct Thread;

@@ -38,6 +38,8 @@ void run(Inspected& inspected, Warnings& warnings) {
         Warning warning{
             "inspect.not-finite", step.name, {}, "some values are no number: something is divided by 0", {}};
         const Result<Expression> parsed = parse(step.formula);
+        if (parsed && !divisor(*parsed) && step.formula.find("texture") != std::string::npos)
+            warning.message = "some values are no number: a picture is read at places that are none";
         if (const auto by = parsed ? divisor(*parsed) : std::nullopt) {
             warning.span = *by;
             const std::string guarded = "max(" + words_of(step.formula, *by) + ", 0.0001)";

@@ -109,6 +109,14 @@ private:
             (words[0] == "DOMAIN_MIN" ? table_.least : table_.most) = *three;
             return std::nullopt;
         }
+        if (words[0] == "LUT_1D_INPUT_RANGE" || words[0] == "LUT_3D_INPUT_RANGE") {
+            const auto least = words.size() == 3 ? number_from(words[1]) : std::nullopt;
+            const auto most = words.size() == 3 ? number_from(words[2]) : std::nullopt;
+            if (!least || !most) return wrong("a range of input is two numbers");
+            table_.least.fill(*least);
+            table_.most.fill(*most);
+            return std::nullopt;
+        }
         const auto entry = three_from(words, 0);
         // Words that only some programs know are passed over, as long as they are words.
         if (!entry) return number_from(words[0]) ? std::optional(wrong("an entry is three numbers")) : std::nullopt;

@@ -66,6 +66,7 @@ struct Renderer::Run {
     float frame_width;
     float frame_height;
     std::map<std::string, Picture, std::less<>> stored;
+    std::map<std::string, GpuPicturePtr, std::less<>> kept;  ///< stored steps that lie with the graphics driver
     std::map<std::string, PicturePtr, std::less<>> grounds;
     std::map<std::string, Copies, std::less<>> copies;
     std::vector<Picture> spare;  ///< of stored steps that nothing reads any more, to be drawn on again
@@ -84,6 +85,7 @@ struct Renderer::Run {
         return taken;
     }
     void release(const std::string& name) {
+        kept.erase(name);
         const auto found = stored.find(name);
         if (found == stored.end()) return;
         spare.push_back(std::move(found->second));
@@ -205,6 +207,12 @@ bool Renderer::opaque(const std::string& name, const PicturePtr& picture) {
 }
 
 PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string& name, bool weighed) {
+    // One that the driver keeps comes back where this processor has to read it.
+    if (const auto there = run.kept.find(name); there != run.kept.end() && !run.stored.contains(name)) {
+        Result<Picture> fetched =
+            shaders_ != nullptr ? shaders_->fetch(*there->second) : Result<Picture>(Picture(1, 1, 4));
+        if (fetched) run.stored[name] = std::move(*fetched);
+    }
     const auto stored = run.stored.find(name);
     const Picture* picture = stored != run.stored.end() ? &stored->second : run.grounds[name].get();
     if (picture == nullptr) return {};
@@ -233,17 +241,7 @@ void Renderer::draw_pass(Run& run, const Pass& pass, std::vector<Picture>& outpu
     if (by_shaders && !refused_.contains(key)) {
         const Result<Done> done = draw_by_shaders(run, pass, key, outputs);
         if (done) return;
-        Fault notice = done.fault();
-        if (notice.id == "gpu.shader") {
-            // One that the driver does not take says nothing of the others.
-            refused_.insert(key);
-            notice.message += "; this processor draws '" + pass.name + "'";
-        } else {
-            shaders_.reset();
-            notice.message += "; this processor draws from here on";
-        }
-        notice.severity = Severity::warning;
-        run.frame.notices.push_back(std::move(notice));
+        give_up_shader(run, pass, key, done.fault());
     }
     const std::shared_ptr<const Program> program = program_for(pass);
     std::vector<float> uniforms;
@@ -284,20 +282,7 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, const Structu
     std::size_t first = 0;
     for (const Shader& shader : shaders_for(pass, key)) {
         const std::size_t count = shader.outputs.size();
-        ShaderInputs inputs;
-        inputs.width = scaled_side(run.width, pass.scale);
-        inputs.height = scaled_side(run.height, pass.scale);
-        for (const ShaderUniform& uniform : shader.uniforms) {
-            const bool size = uniform.source == "lq_drawn_size";
-            inputs.uniforms.push_back(
-                size ? make_vec2(static_cast<float>(inputs.width), static_cast<float>(inputs.height))
-                     : uniform_value(run, uniform.source));
-        }
-        for (const ShaderPicture& picture : shader.pictures) {
-            inputs.pictures.push_back(picture_view(run, pass, picture.source, false));
-            const auto ground = run.grounds.find(picture.source);
-            inputs.lasting.push_back(ground != run.grounds.end() ? ground->second : PicturePtr());
-        }
+        const ShaderInputs inputs = shader_inputs(run, pass, shader);
         if (auto done = shaders_->draw(shader, inputs, std::span(outputs).subspan(first, count)); !done) return done;
         first += count;
         if (run.cancel.requested()) {
@@ -306,6 +291,66 @@ Result<Done> Renderer::draw_by_shaders(Run& run, const Pass& pass, const Structu
         }
     }
     return Done{};
+}
+
+ShaderInputs Renderer::shader_inputs(Run& run, const Pass& pass, const Shader& shader) {
+    ShaderInputs inputs;
+    inputs.width = scaled_side(run.width, pass.scale);
+    inputs.height = scaled_side(run.height, pass.scale);
+    for (const ShaderUniform& uniform : shader.uniforms) {
+        const bool size = uniform.source == "lq_drawn_size";
+        inputs.uniforms.push_back(size ? make_vec2(static_cast<float>(inputs.width), static_cast<float>(inputs.height))
+                                       : uniform_value(run, uniform.source));
+    }
+    for (const ShaderPicture& picture : shader.pictures) {
+        const auto kept = run.kept.find(picture.source);
+        const bool wants_copies =
+            std::find(pass.pyramids.begin(), pass.pyramids.end(), picture.source) != pass.pyramids.end();
+        const bool stays = kept != run.kept.end() && !wants_copies;
+        inputs.kept.push_back(stays ? kept->second : GpuPicturePtr());
+        inputs.pictures.push_back(stays ? PictureView() : picture_view(run, pass, picture.source, false));
+        const auto ground = run.grounds.find(picture.source);
+        inputs.lasting.push_back(ground != run.grounds.end() ? ground->second : PicturePtr());
+    }
+    return inputs;
+}
+
+// What a pass stores, left with the driver. False where this processor has to draw it.
+bool Renderer::store_by_shaders(Run& run, const Pass& pass) {
+    if (shaders_ == nullptr || run.request.small_grounds) return false;
+    const StructuralHash key = key_of(pass);
+    if (refused_.contains(key)) return false;
+    const std::vector<Shader>& shaders = shaders_for(pass, key);
+    if (shaders.size() != 1) return false;
+    std::vector<int> channels;
+    for (const std::string& name : pass.outputs) channels.push_back(resource_of(pass, name).channels);
+    Result<std::vector<GpuPicturePtr>> kept =
+        shaders_->draw_and_keep(shaders.front(), shader_inputs(run, pass, shaders.front()), channels);
+    if (!kept) {
+        give_up_shader(run, pass, key, kept.fault());
+        return false;
+    }
+    for (std::size_t k = 0; k < pass.outputs.size(); ++k) run.kept[pass.outputs[k]] = (*kept)[k];
+    run.whole = run.whole && !run.cancel.requested();
+    return true;
+}
+
+void Renderer::give_up_shader(Run& run, const Pass& pass, const StructuralHash& key, Fault notice) {
+    if (notice.id == "gpu.shader") {
+        // One that the driver does not take says nothing of the others.
+        refused_.insert(key);
+        notice.message += "; this processor draws '" + pass.name + "'";
+    } else {
+        // What it keeps is lost with it, so it is taken over first where that can still be.
+        for (const auto& [name, picture] : run.kept) {
+            if (Result<Picture> fetched = shaders_->fetch(*picture)) run.stored[name] = std::move(*fetched);
+        }
+        run.kept.clear();
+        shaders_.reset();
+        notice.message += "; this processor draws from here on";
+    }
+    notice.severity = Severity::warning;
+    run.frame.notices.push_back(std::move(notice));
 }
 
 PicturePtr Renderer::ground_picture(Run& run, const std::string& name) {
@@ -383,6 +428,7 @@ Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel
             {},
             {},
             {},
+            {},
             true,
             {}};
     if (!is_drawable_size(run.width, run.height) || !is_drawable_size(frame_width, frame_height)) {
@@ -414,6 +460,14 @@ Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel
         }
         if (!run.whole) return cancelled();
         const bool stores = &pass != &plan.passes.back();
+        const auto index = static_cast<std::size_t>(&pass - plan.passes.data());
+        const auto stored_begin = std::chrono::steady_clock::now();
+        if (stores && store_by_shaders(run, pass)) {
+            run.frame.pass_milliseconds.push_back(milliseconds_since(stored_begin));
+            if (!run.whole) return cancelled();
+            for (const std::string& name : done_with[index]) run.release(name);
+            continue;
+        }
         std::vector<Picture> outputs;
         std::vector<Type> types;
         for (const std::string& name : pass.outputs) {
@@ -434,7 +488,6 @@ Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel
                 run.frame.steps.push_back({pass.outputs[k], types[k], std::move(outputs[k])});
             }
         }
-        const auto index = static_cast<std::size_t>(&pass - plan.passes.data());
         for (const std::string& name : done_with[index]) run.release(name);
     }
     run.frame.milliseconds = milliseconds_since(begin);

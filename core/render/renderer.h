@@ -15,12 +15,11 @@
 #include "core/finish/checked.h"
 #include "core/finish/play.h"
 #include "core/gpu/glsl.h"
+#include "core/gpu/runner.h"
 #include "core/plan/plan.h"
 #include "core/render/grounds.h"
 
 namespace lacquer {
-
-class ShaderRunner;
 
 /// What draws: this processor, or the graphics processor by GL; `automatic` takes the latter if it is a real one.
 enum class Backend { cpu, gpu, automatic };
@@ -97,6 +96,9 @@ private:
     std::shared_ptr<const std::vector<Picture>> copies_of_ground(const std::string& name, const PicturePtr& picture,
                                                                  bool weighed);
     bool opaque(const std::string& name, const PicturePtr& picture);
+    ShaderInputs shader_inputs(Run& run, const Pass& pass, const Shader& shader);
+    bool store_by_shaders(Run& run, const Pass& pass);
+    void give_up_shader(Run& run, const Pass& pass, const StructuralHash& key, Fault notice);
     const std::vector<Shader>& shaders_for(const Pass& pass, const StructuralHash& key);
     static SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan);
     PictureView picture_view(Run& run, const Pass& pass, const std::string& name, bool weighed);

@@ -34,7 +34,7 @@ void ramp_pixel(float value, std::uint8_t* to) {
 }
 
 // Stripes to the right and down below 0, the other way above 1, squares for what is no number.
-void mark_pixel(const float* from, int channels, std::uint8_t* to, int x, int y) {
+void mark_pixel(const float* from, int channels, std::uint8_t* to, int x, int y, bool range) {
     bool low = false;
     bool high = false;
     bool broken = false;
@@ -50,6 +50,7 @@ void mark_pixel(const float* from, int channels, std::uint8_t* to, int x, int y)
         to[3] = 255;
     };
     if (broken) return (x / 4 + y / 4) % 2 == 0 ? paint(255, 255, 255) : paint(217, 71, 43);
+    if (!range) return;
     constexpr int period = 8;
     if (high && (x + y) % period < 2) return paint(255, 138, 107);
     if (low && (x - y + period * 100000) % period < 2) return paint(90, 130, 255);
@@ -101,7 +102,7 @@ Image8 to_image(const Picture& picture, Type type, WorkerPool& pool, const ViewS
                 } else {
                     convert_pixel(from, to, type, encode);
                 }
-                if (style.mark_range) mark_pixel(from, width_of(type), to, x, y);
+                if (style.mark_range || style.mark_broken) mark_pixel(from, width_of(type), to, x, y, style.mark_range);
             }
         }
     });

@@ -12,6 +12,7 @@ struct ViewStyle {
     double exposure = 0;        ///< stops by which colours are brightened for looking
     bool false_colour = false;  ///< one number as a ramp of colours with a line at each tenth, not as grey
     bool mark_range = false;    ///< stripes where a part lies outside 0..1, squares where it is not finite
+    bool mark_broken = false;   ///< squares where it is not finite, and nothing else
     friend bool operator==(const ViewStyle&, const ViewStyle&) = default;
 };
 

@@ -282,7 +282,10 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         StagePicture& to = main ? done : other;
         to.empty = false;
         to.type = drawn.type;
-        to.image = to_qimage(shown_image(finish, drawn, pool_, job.style));
+        // What is no number would look like black, and be taken for it.
+        ViewStyle style = job.style;
+        style.mark_broken = true;
+        to.image = to_qimage(shown_image(finish, drawn, pool_, style));
         // Here it costs the interface no time.
         to.in_a_drag = job.in_a_drag;
         if (!job.in_a_drag && !job.view.isEmpty() && job.view.width() < to.image.width())

@@ -35,7 +35,7 @@ lacquer::Prompts real_prompts() {
     };
     prompts.picture_to_save = [](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the picture"), proposed,
-                                            QObject::tr("Pictures (*.png)"));
+                                            QObject::tr("Pictures (*.png *.exr *.tif *.webp *.jpg)"));
     };
     const QString tapes = QObject::tr("Tapes (*.tape)");
     prompts.tape_to_open = [tapes](const QString& folder) {

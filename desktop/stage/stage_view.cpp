@@ -1,6 +1,7 @@
 #include "desktop/stage/stage_view.h"
 
 #include <QClipboard>
+#include <QFileInfo>
 #include <QGuiApplication>
 #include <QImage>
 #include <algorithm>
@@ -8,6 +9,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/colour_text.h"
+#include "core/picture/write_picture.h"
 #include "desktop/session/session.h"
 #include "desktop/stage/start_list.h"
 #include "desktop/stage/transect_view.h"
@@ -217,9 +219,13 @@ void StageView::copy_picture() {
 
 void StageView::save_picture(const QString& path) {
     if (path.isEmpty()) return;
-    const QString file = path.endsWith(QStringLiteral(".png")) ? path : path + QStringLiteral(".png");
-    session_.say(session_.stage().image.save(file) ? tr("Saved the picture that is shown")
-                                                   : tr("%1 cannot be written").arg(file));
+    const StagePicture& shown = session_.stage();
+    if (shown.values == nullptr) return session_.say(tr("There is no picture to save"));
+    const QString file = QFileInfo(path).suffix().isEmpty() ? path + QStringLiteral(".png") : path;
+    const WrittenLayer layer{shown.step, shown.values.get(), width_of(shown.type) < 3};
+    const Result<Done> done = write_picture(file.toStdString(), {&layer, 1}, {});
+    session_.say(done ? tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName())
+                      : qs(to_text(done.fault())));
 }
 
 bool StageView::step_back() {

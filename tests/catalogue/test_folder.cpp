@@ -34,3 +34,36 @@ TEST_CASE("in the user's folder only plain files are read; the others are told, 
     }
     CHECK(operation_files_in(folder.file("no such folder")).empty());
 }
+
+TEST_CASE(
+    "files use shared ones where they say so, each once; what is missing and circles are told with file and line") {
+    const std::string head = "//! title T\n//! group G\n//! about A.\n//! says s\n//! value x 1 number : x\n";
+    const OperationFile twice{"twice", "//! shared\nfloat twice(float x) { return x * 2; }\n", "twice.glsl"};
+    const OperationFile four{"fourfold",
+                             "//! shared\n//! uses twice\nfloat fourfold(float x) { return twice(twice(x)); }\n",
+                             "fourfold.glsl"};
+    const OperationFile own{
+        "own", head + "//! uses twice\n//! uses fourfold\nfloat own(float x) { return fourfold(x) + twice(x); }\n",
+        "own.glsl"};
+    const auto catalogue = make_catalogue({twice, four, own});
+    for (const Fault& fault : catalogue->faults) FAIL(to_text(fault));
+    CHECK(catalogue->operations.contains("own"));
+    CHECK_FALSE(catalogue->operations.contains("twice"));
+    const auto fault_of = [](const std::vector<OperationFile>& files) {
+        const auto made = make_catalogue(files);
+        REQUIRE(made->faults.size() == 1);
+        return made->faults.front();
+    };
+    const Fault missing = fault_of({own, twice});
+    CHECK(missing.id == "operation.uses");
+    CHECK(missing.place.where == "own.glsl");
+    CHECK(missing.place.line == 7);
+    const OperationFile round{"twice", "//! shared\n//! uses fourfold\nfloat twice(float x) { return x * 2; }\n",
+                              "twice.glsl"};
+    CHECK(fault_of({own, round, four}).id == "operation.uses");
+    // A mistake in what is used is told where it stands.
+    const OperationFile wrong{"twice", "//! shared\nfloat twice(float x) {\n    return oops;\n}\n", "twice.glsl"};
+    const Fault inside = fault_of({wrong, four, own});
+    CHECK(inside.place.where == "twice.glsl");
+    CHECK(inside.place.line == 3);
+}

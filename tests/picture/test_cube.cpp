@@ -93,3 +93,16 @@ TEST_CASE("tables in files, and files that are none") {
     CHECK(read_cube(folder.file("b.cube")).fault().id == "picture.missing");
     CHECK(read_cube(folder.path().string()).fault().id == "picture.unreadable");
 }
+
+TEST_CASE("one range of input for all three parts is a domain") {
+    for (const std::string kind : {"1", "3"}) {
+        std::string text = "LUT_" + kind + "D_SIZE 2\nLUT_" + kind + "D_INPUT_RANGE -0.5 4.0\n";
+        for (int i = 0; i < (kind == "1" ? 2 : 8); ++i) text += "0 0.5 1\n";
+        const auto table = cube_from_text(text, "x.cube");
+        REQUIRE(table);
+        CHECK(table->least == std::array<float, 3>{-0.5F, -0.5F, -0.5F});
+        CHECK(table->most == std::array<float, 3>{4, 4, 4});
+    }
+    CHECK(fault_of("LUT_3D_SIZE 2\nLUT_3D_INPUT_RANGE 0\n").find("two numbers") != std::string::npos);
+    CHECK(fault_of("LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 1 0\n0 0 0\n1 1 1\n").find("should rise") != std::string::npos);
+}

@@ -281,3 +281,16 @@ TEST_CASE("reading a layer tells how far it has come, and stops when it is asked
     const auto stopped = read_layer_watched(folder.file("a.exr"), "Z", [](double share) { return share < 0.5; });
     CHECK(stopped.fault().id == "picture.stopped");
 }
+
+TEST_CASE("opacity multiplied into 8 bits is taken out of the display values, before they are turned into light") {
+    // Common practice, no source: programs multiply what they show, after the sRGB curve (IEC 61966-2-1).
+    const TemporaryFolder folder;
+    const Image8 image{1, 1, {64, 32, 128, 128}};
+    REQUIRE(write_png(folder.file("a.png"), image));
+    const auto read = read_picture(folder.file("a.png"), PictureMeaning::multiplied);
+    REQUIRE(read);
+    CHECK(read->data[0] == Approx(srgb_decode(64.0 / 128)).margin(1e-5));
+    CHECK(read->data[1] == Approx(srgb_decode(32.0 / 128)).margin(1e-5));
+    CHECK(read->data[2] == 1);
+    CHECK(read->data[3] == Approx(128.0 / 255));
+}
