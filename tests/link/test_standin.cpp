@@ -45,7 +45,7 @@ TEST_CASE("lacquer-standin sends its storm, and hears of names that nobody knows
     CHECK((*link)->fetch().events.cues.size() >= 1);
     const auto wrong = test::run_command(test::program_folder() + "/lacquer-standin --speed 2");
     CHECK(wrong.code == 2);
-    CHECK(wrong.output.find("there is no option '--speed'") != std::string::npos);
+    CHECK(wrong.output.find("--speed") != std::string::npos);
     CHECK(test::run_command(test::program_folder() + "/lacquer-standin --port").code == 2);
     CHECK(test::run_command(test::program_folder() + "/lacquer-standin --host nowhere").code == 1);
 }
