@@ -72,7 +72,8 @@ struct Renderer::Run {
     std::vector<Picture> spare;  ///< of stored steps that nothing reads any more, to be drawn on again
     Frame frame;
     bool whole = true;
-    SceneLayerSet scene_layers;  ///< all that is read of scenes
+    SceneLayerSet scene_layers;                                ///< all that is read of scenes
+    std::map<std::string, bool, std::less<>> all_opaque = {};  ///< stored steps of which that has been asked
 
     Picture blank(int wide, int high, int channels) {
         const auto fits = [&](const Picture& picture) {
@@ -92,6 +93,7 @@ struct Renderer::Run {
         stored.erase(found);
         copies.erase(name);
         copies.erase(name + weighed_mark);
+        all_opaque.erase(name);
     }
 };
 
@@ -196,7 +198,6 @@ std::shared_ptr<const std::vector<Picture>> Renderer::copies_of_ground(const std
     return kept.smaller;
 }
 
-// Where all of it is opaque, its opacity need not be looked at.
 bool Renderer::opaque(const std::string& name, const PicturePtr& picture) {
     auto& [of, is] = opaque_[name];
     if (of != picture) {
@@ -220,7 +221,14 @@ PictureView Renderer::picture_view(Run& run, const Pass& pass, const std::string
     Sampling read_as = sampling != pass.samplings.end() ? sampling->second : Sampling{};
     read_as.weighed = (read_as.weighed || weighed) && picture->channels == 4;
     const std::string kept_as = run.request.small_grounds ? name + small_mark : name;
-    if (read_as.weighed && stored == run.stored.end()) read_as.weighed = !opaque(kept_as, run.grounds[name]);
+    // Where all of it is opaque, its opacity need not be looked at.
+    if (read_as.weighed && stored == run.stored.end()) {
+        read_as.weighed = !opaque(kept_as, run.grounds[name]);
+    } else if (read_as.weighed) {
+        const auto [known, is_new] = run.all_opaque.try_emplace(name);
+        if (is_new) known->second = is_opaque(*picture);
+        read_as.weighed = !known->second;
+    }
     PictureView view = view_of(*picture, read_as);
     if (std::find(pass.pyramids.begin(), pass.pyramids.end(), name) == pass.pyramids.end()) return view;
     Copies& copies = run.copies[read_as.weighed ? name + weighed_mark : name];
