@@ -3,6 +3,7 @@
 #include <epoxy/egl.h>
 #include <epoxy/gl.h>
 
+#include <algorithm>
 #include <array>
 #include <condition_variable>
 #include <functional>
@@ -32,6 +33,25 @@ constexpr std::size_t most_programs = 64;
 constexpr GLuint64 patience = 10'000'000'000;  // nanoseconds that a drawing may take
 
 constexpr std::array<GLenum, 5> layouts = {GL_RED, GL_RED, GL_RG, GL_RGB, GL_RGBA};  // by channels
+
+// Each pixel the mean of those that it covers, whatever the two sizes.
+constexpr const char* averaging_shader = R"(#version 330 core
+uniform sampler2D lq_larger;
+uniform ivec2 lq_from;
+uniform ivec2 lq_to;
+out vec4 lq_mean;
+
+void main() {
+    ivec2 pixel = ivec2(gl_FragCoord.xy);
+    ivec2 begin = pixel * lq_from / lq_to;
+    ivec2 end = max(begin + 1, (pixel + 1) * lq_from / lq_to);
+    vec4 sum = vec4(0.0);
+    for (int y = begin.y; y < end.y; y++) {
+        for (int x = begin.x; x < end.x; x++) sum += texelFetch(lq_larger, ivec2(x, y), 0);
+    }
+    lq_mean = sum / float((end.x - begin.x) * (end.y - begin.y));
+}
+)";
 
 Fault gpu_fault(const char* id, std::string message, std::string mend) {
     return {id, std::move(message), std::move(mend), {}, Severity::fault};
@@ -86,7 +106,7 @@ public:
         const std::vector<int> channels(shader.outputs.size(), 4);
         const std::vector<GLuint> targets = bind_targets(inputs, channels);
         const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
-        Result<Done> done = run(inputs);
+        Result<Done> done = run(inputs.width, inputs.height);
         if (done) done = read_targets(inputs, outputs);
         glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
         glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
@@ -102,7 +122,7 @@ public:
         forget_pictures();
         const std::vector<GLuint> targets = bind_targets(inputs, channels);
         const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
-        const Result<Done> done = run(inputs);
+        const Result<Done> done = run(inputs.width, inputs.height);
         glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
         if (!done) {
             glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
@@ -113,6 +133,41 @@ public:
             kept.push_back(
                 std::make_shared<const GpuPicture>(targets[k], inputs.width, inputs.height, channels[k], bin_));
         return kept;
+    }
+
+    Result<Done> add_smaller_copies(const GpuPicture& picture) {
+        const Result<GLuint> program = program_for(averaging_shader);
+        if (!program) return program.fault();
+        glUseProgram(*program);
+        glUniform1i(glGetUniformLocation(*program, "lq_larger"), 0);
+        glBindFramebuffer(GL_FRAMEBUFFER, frame_);
+        for (std::size_t k = 1; k < max_shader_outputs; ++k)
+            glFramebufferTexture2D(GL_FRAMEBUFFER, GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k), GL_TEXTURE_2D, 0, 0);
+        const GLenum attachment = GL_COLOR_ATTACHMENT0;
+        glDrawBuffers(1, &attachment);
+        glActiveTexture(GL_TEXTURE0);
+        glBindTexture(GL_TEXTURE_2D, picture.texture());
+        const auto [inside, outside] = formats_of(picture.channels());
+        Result<Done> done = Done{};
+        GLint level = 0;
+        for (int width = picture.width(), height = picture.height(); done && (width > 1 || height > 1);) {
+            const std::array<int, 2> from = {width, height};
+            width = std::max(1, width / 2);
+            height = std::max(1, height / 2);
+            // Only the level that is read, so that none is read and written at once.
+            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_BASE_LEVEL, level);
+            glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
+            glTexImage2D(GL_TEXTURE_2D, ++level, inside, width, height, 0, outside, GL_FLOAT, nullptr);
+            glFramebufferTexture2D(GL_FRAMEBUFFER, attachment, GL_TEXTURE_2D, picture.texture(), level);
+            glUniform2i(glGetUniformLocation(*program, "lq_from"), from[0], from[1]);
+            glUniform2i(glGetUniformLocation(*program, "lq_to"), width, height);
+            done = run(width, height);
+        }
+        glFramebufferTexture2D(GL_FRAMEBUFFER, attachment, GL_TEXTURE_2D, 0, 0);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_BASE_LEVEL, 0);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAX_LEVEL, level);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, level > 0 ? GL_NEAREST_MIPMAP_NEAREST : GL_NEAREST);
+        return done;
     }
 
     Result<Picture> fetch(const GpuPicture& picture) {
@@ -292,11 +347,11 @@ private:
         return targets;
     }
 
-    Result<Done> run(const ShaderInputs& inputs) const {
+    Result<Done> run(int width, int height) const {
         const Fault lost =
             gpu_fault("gpu.lost", "the graphics processor did not finish the drawing", "draw with --backend cpu");
         if (glCheckFramebufferStatus(GL_FRAMEBUFFER) != GL_FRAMEBUFFER_COMPLETE) return lost;
-        glViewport(0, 0, inputs.width, inputs.height);
+        glViewport(0, 0, width, height);
         glBindVertexArray(corners_);
         glDrawArrays(GL_TRIANGLES, 0, 3);
         const GLsync fence = glFenceSync(GL_SYNC_GPU_COMMANDS_COMPLETE, 0);
@@ -420,6 +475,12 @@ Result<std::vector<GpuPicturePtr>> ShaderRunner::draw_and_keep(const Shader& sha
     thread_->run(
         [&](Context& context) { kept = guarded([&] { return context.draw_and_keep(shader, inputs, channels); }); });
     return kept;
+}
+
+Result<Done> ShaderRunner::add_smaller_copies(const GpuPicture& picture) {
+    Result<Done> done = Done{};
+    thread_->run([&](Context& context) { done = guarded([&] { return context.add_smaller_copies(picture); }); });
+    return done;
 }
 
 Result<Picture> ShaderRunner::fetch(const GpuPicture& picture) {

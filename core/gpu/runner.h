@@ -72,6 +72,9 @@ public:
     /// Draws the shader, whose outputs stay with the driver, of so many channels each: 1, 2 or 4. Faults as above.
     Result<std::vector<GpuPicturePtr>> draw_and_keep(const Shader& shader, const ShaderInputs& inputs,
                                                      const std::vector<int>& channels);
+    /// Gives such a picture copies at half its size, a quarter and so on, as `smaller_copies` makes them, each pixel
+    /// the mean of those that it covers. Faults: `gpu.shader`, `gpu.lost`.
+    Result<Done> add_smaller_copies(const GpuPicture& picture);
     /// What such a picture holds. Faults: `gpu.lost`.
     Result<Picture> fetch(const GpuPicture& picture);
 

@@ -24,13 +24,14 @@ struct Module {
     PictureFramesFunction frames = nullptr;
     PictureLayersFunction layers = nullptr;
     ReadLayerFunction read_layer = nullptr;
+    OpenSequenceFunction open_sequence = nullptr;
     EncodePictureFunction encode = nullptr;
     EncodeExrFunction encode_exr = nullptr;
     std::string error;
 
     bool whole() const {
         return read != nullptr && frames != nullptr && layers != nullptr && read_layer != nullptr &&
-               encode != nullptr && encode_exr != nullptr;
+               open_sequence != nullptr && encode != nullptr && encode_exr != nullptr;
     }
 };
 
@@ -50,6 +51,7 @@ Module load_module() {
         module.frames = reinterpret_cast<PictureFramesFunction>(dlsym(handle, "lacquer_picture_frames"));
         module.layers = reinterpret_cast<PictureLayersFunction>(dlsym(handle, "lacquer_picture_layers"));
         module.read_layer = reinterpret_cast<ReadLayerFunction>(dlsym(handle, "lacquer_read_layer"));
+        module.open_sequence = reinterpret_cast<OpenSequenceFunction>(dlsym(handle, "lacquer_open_sequence"));
         module.encode = reinterpret_cast<EncodePictureFunction>(dlsym(handle, "lacquer_encode_picture"));
         module.encode_exr = reinterpret_cast<EncodeExrFunction>(dlsym(handle, "lacquer_encode_exr"));
         if (module.whole()) return module;
@@ -122,9 +124,7 @@ Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, co
     std::optional<Fault> fault = fault_of_reading(
         path, [&](const Module& module, std::string& error) { return read(module, watched, picture, error); },
         by_module);
-    if (stopped)
-        return picture_fault("picture.stopped", path, "reading it was stopped",
-                             "change or replace it to read it again");
+    if (stopped) return reading_stopped(path);
     if (fault) return *fault;
     return picture;
 }
@@ -180,6 +180,27 @@ Result<Picture> read_picture_watched(const std::string& path, PictureMeaning mea
                         [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
                             return module.read(path, meaning, frame, watched, picture, error);
                         });
+}
+
+Fault reading_stopped(const std::string& path) {
+    return picture_fault("picture.stopped", path, "reading it was stopped", "change or replace it to read it again");
+}
+
+Result<std::shared_ptr<PictureSequence>> open_sequence(const std::string& path) {
+    std::shared_ptr<PictureSequence> opened;
+    const auto open = [&](const Module& module, std::string& error) {
+        return module.open_sequence(path, opened, error);
+    };
+    if (std::optional<Fault> fault = fault_of_reading(path, open)) return *fault;
+    return opened;
+}
+
+Result<Picture> read_of_sequence(PictureSequence& sequence, const std::string& path, int frame, PictureMeaning meaning,
+                                 const ReadWatch& watch) {
+    return read_watched(
+        path, watch, [&](const Module&, const ReadWatch& watched, Picture& picture, std::string& error) {
+            return guarded_reading([&] { return sequence.read(frame, meaning, watched, picture, error); }, error);
+        });
 }
 
 Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {

@@ -30,15 +30,9 @@ bool is_svg(const std::string& path) { return path.ends_with(".svg") || path.end
 // One of several that follow one another.
 PictureRead read_moving(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch,
                         Picture& picture, std::string& error) {
-    Rows rows;
-    rows.meaning = meaning;
-    int bits = 8;
-    const PictureRead done = read_moving_frame(path, frame, watch, picture, bits, error);
-    if (done != PictureRead::done) return done;
-    rows.eight_bits = bits == 8;
-    rows.channels.assign(picture.data.begin(), picture.data.end());
-    put_rows(rows, picture, 0);
-    return done;
+    std::shared_ptr<PictureSequence> opened;
+    const PictureRead done = open_moving(path, opened, error);
+    return done == PictureRead::done ? opened->read(frame, meaning, watch, picture, error) : done;
 }
 
 PictureRead read(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch, Picture& picture,
@@ -192,6 +186,13 @@ extern "C" lacquer::PictureRead lacquer_read_picture(const std::string& path, la
                                                      lacquer::Picture& picture, std::string& error) noexcept {
     return lacquer::guarded([&] { return lacquer::read(path, meaning, frame, watch, picture, error); },
                             lacquer::PictureRead::unreadable, error);
+}
+
+extern "C" lacquer::PictureRead lacquer_open_sequence(const std::string& path,
+                                                      std::shared_ptr<lacquer::PictureSequence>& opened,
+                                                      std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::open_moving(path, opened, error); }, lacquer::PictureRead::unreadable,
+                            error);
 }
 
 extern "C" bool lacquer_encode_picture(const lacquer::EncodedPicture& picture, std::string& bytes,

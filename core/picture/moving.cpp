@@ -11,8 +11,10 @@ extern "C" {
 #include <array>
 #include <cstdint>
 #include <memory>
+#include <utility>
 
 #include "core/picture/moving_format.h"
+#include "core/picture/rows.h"
 
 namespace lacquer {
 
@@ -78,7 +80,8 @@ Held<AVCodecContext> decoder_for(const AVFormatContext& format, std::string& err
     return codec;
 }
 
-// Whatever the file's layout of bytes: read by the library channel by channel, as whole numbers.
+// The numbers as shares of the largest whole number; `bits` says how many each had. Whatever the file's layout of
+// bytes: read by the library channel by channel.
 bool take(const AVFrame& frame, Picture& picture, int& bits) {
     const AVPixFmtDescriptor* layout = av_pix_fmt_desc_get(static_cast<AVPixelFormat>(frame.format));
     if (layout == nullptr) return false;
@@ -122,6 +125,61 @@ int next_frame(AVFormatContext& format, AVCodecContext& codec, AVPacket& packet,
     return done;
 }
 
+// What lies decoded is the picture before `next_`.
+class Sequence final : public PictureSequence {
+public:
+    explicit Sequence(std::string path) : path_(std::move(path)) {}
+
+    PictureRead begin(std::string& error) {
+        const char* name = moving_format(path_);
+        format_ = name != nullptr ? open_as(path_, name, error) : nullptr;
+        if (format_ == nullptr) return PictureRead::unreadable;
+        const AVCodecParameters* is = format_->streams[0]->codecpar;
+        if (!is_drawable_size(is->width, is->height)) {
+            error = std::to_string(is->width) + " x " + std::to_string(is->height);
+            return PictureRead::too_large;
+        }
+        codec_ = decoder_for(*format_, error);
+        next_ = 0;
+        return codec_ != nullptr ? PictureRead::done : PictureRead::unreadable;
+    }
+
+    PictureRead read(int frame, PictureMeaning meaning, const ReadWatch& watch, Picture& picture,
+                     std::string& error) override {
+        if (frame < next_ - 1) {
+            if (const PictureRead again = begin(error); again != PictureRead::done) return again;
+        }
+        for (const int from = next_; next_ <= frame; ++next_) {
+            if (!watch(static_cast<double>(next_ - from) / (frame + 1 - from))) return PictureRead::unreadable;
+            av_frame_unref(shown_.get());
+            if (const int done = next_frame(*format_, *codec_, *packet_, *shown_); done < 0) {
+                error = done == AVERROR_EOF ? "it has fewer pictures" : words_of(done);
+                return PictureRead::unreadable;
+            }
+            if (!is_drawable_size(shown_->width, shown_->height)) return PictureRead::too_large;
+        }
+        Rows rows;
+        rows.meaning = meaning;
+        int bits = 8;
+        if (!take(*shown_, picture, bits)) {
+            error = "it is laid out in a way that is not known";
+            return PictureRead::unreadable;
+        }
+        rows.eight_bits = bits == 8;
+        rows.channels.assign(picture.data.begin(), picture.data.end());
+        put_rows(rows, picture, 0);
+        return PictureRead::done;
+    }
+
+private:
+    std::string path_;
+    Held<AVFormatContext> format_;
+    Held<AVCodecContext> codec_;
+    Held<AVPacket> packet_{av_packet_alloc()};
+    Held<AVFrame> shown_{av_frame_alloc()};
+    int next_ = 0;
+};
+
 }  // namespace
 
 bool is_moving(const std::string& path) { return moving_format(path) != nullptr; }
@@ -144,34 +202,11 @@ PictureRead read_moving_frames(const std::string& path, PictureFrames& frames, s
     return PictureRead::done;
 }
 
-PictureRead read_moving_frame(const std::string& path, int frame, const ReadWatch& watch, Picture& picture, int& bits,
-                              std::string& error) {
-    const char* name = moving_format(path);
-    const Held<AVFormatContext> format = name != nullptr ? open_as(path, name, error) : nullptr;
-    if (format == nullptr) return PictureRead::unreadable;
-    const AVCodecParameters* is = format->streams[0]->codecpar;
-    if (!is_drawable_size(is->width, is->height)) {
-        error = std::to_string(is->width) + " x " + std::to_string(is->height);
-        return PictureRead::too_large;
-    }
-    const Held<AVCodecContext> codec = decoder_for(*format, error);
-    if (codec == nullptr) return PictureRead::unreadable;
-    const Held<AVPacket> packet(av_packet_alloc());
-    const Held<AVFrame> shown(av_frame_alloc());
-    // Each is laid over those before it, so all of those are read as well.
-    for (int n = 0;; ++n) {
-        if (!watch(static_cast<double>(n) / (frame + 1))) return PictureRead::unreadable;
-        if (const int done = next_frame(*format, *codec, *packet, *shown); done < 0) {
-            error = done == AVERROR_EOF ? "it has fewer pictures" : words_of(done);
-            return PictureRead::unreadable;
-        }
-        if (!is_drawable_size(shown->width, shown->height)) return PictureRead::too_large;
-        if (n == frame) break;
-        av_frame_unref(shown.get());
-    }
-    if (take(*shown, picture, bits)) return PictureRead::done;
-    error = "it is laid out in a way that is not known";
-    return PictureRead::unreadable;
+PictureRead open_moving(const std::string& path, std::shared_ptr<PictureSequence>& opened, std::string& error) {
+    auto sequence = std::make_shared<Sequence>(path);
+    const PictureRead done = sequence->begin(error);
+    if (done == PictureRead::done) opened = std::move(sequence);
+    return done;
 }
 
 }  // namespace lacquer

@@ -1,6 +1,7 @@
 // Pictures that move, GIF and APNG, read by FFmpeg's libraries. Part of the module that reads picture files.
 #pragma once
 
+#include <memory>
 #include <string>
 
 #include "core/picture/files_module.h"
@@ -15,9 +16,8 @@ bool is_moving(const std::string& path);
 /// of a second is shown for a tenth (common practice, no source).
 PictureRead read_moving_frames(const std::string& path, PictureFrames& frames, std::string& error);
 
-/// The numbers of one of them, from 0, as the file's player would show it: laid over those before as the file says. 4
-/// channels, straight opacity, shares of the largest whole number as they stand; `bits` says how many each had.
-PictureRead read_moving_frame(const std::string& path, int frame, const ReadWatch& watch, Picture& picture, int& bits,
-                              std::string& error);
+/// Opens the file to read its pictures as the file's player would show them: each laid over those before as the file
+/// says. 4 channels, straight opacity.
+PictureRead open_moving(const std::string& path, std::shared_ptr<PictureSequence>& opened, std::string& error);
 
 }  // namespace lacquer

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <functional>
+#include <memory>
 #include <string>
 
 #include "core/picture/files.h"
@@ -11,6 +12,18 @@ namespace lacquer {
 /// Is told what share of the picture has been read, 0..1, again and again; false stops the reading.
 using ReadWatch = std::function<bool(double share)>;
 
+/// A file whose pictures follow one another, kept open: each is laid over those before it, so that only those after the
+/// one read last need no decoding from the beginning.
+class PictureSequence {
+public:
+    virtual ~PictureSequence() = default;
+    /// Picture `frame`, from 0, as `ReadWatchedFunction` gives it. After anything but `done` it is of no more use.
+    virtual PictureRead read(int frame, PictureMeaning meaning, const ReadWatch& watch, Picture& picture,
+                             std::string& error) = 0;
+};
+using OpenSequenceFunction = PictureRead (*)(const std::string& path, std::shared_ptr<PictureSequence>& opened,
+                                             std::string& error) noexcept;
+
 using ReadWatchedFunction = PictureRead (*)(const std::string& path, PictureMeaning meaning, int frame,
                                             const ReadWatch& watch, Picture& picture, std::string& error) noexcept;
 using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, const ReadWatch& watch,
@@ -19,6 +32,16 @@ using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::st
 /// As `read_picture`. Fault `picture.stopped` besides.
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
                                      const ReadWatch& watch);
+
+/// Opens a file with several pictures, GIF or APNG. Faults as those of `read_picture`.
+Result<std::shared_ptr<PictureSequence>> open_sequence(const std::string& path);
+
+/// A picture of such a file, which lies at `path`. Faults as those of `read_picture_watched`.
+Result<Picture> read_of_sequence(PictureSequence& sequence, const std::string& path, int frame, PictureMeaning meaning,
+                                 const ReadWatch& watch);
+
+/// The fault `picture.stopped`: somebody stopped the reading.
+Fault reading_stopped(const std::string& path = "");
 
 /// As `read_layer`. Fault `picture.stopped` besides.
 Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch);

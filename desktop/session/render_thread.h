@@ -9,6 +9,7 @@
 #include <condition_variable>
 #include <functional>
 #include <map>
+#include <memory>
 #include <mutex>
 #include <optional>
 #include <string>
@@ -81,7 +82,8 @@ struct RenderResults {
 /// Owns the thread, the workers and the renderer.
 class RenderThread {
 public:
-    explicit RenderThread(RenderResults results);
+    /// With `stores`, those that others have, too.
+    explicit RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores = nullptr);
     ~RenderThread();
     RenderThread(const RenderThread&) = delete;
     RenderThread& operator=(const RenderThread&) = delete;

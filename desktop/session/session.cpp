@@ -33,7 +33,7 @@ bool can_be_shown(const Finish& finish, const std::string& name) {
 Session::Session(Prompts prompts, Clock clock, QObject* parent)
     : QObject(parent), prompts_(std::move(prompts)), clock_(std::move(clock)), history_(empty_finish()) {
     saved_ = history_.now();
-    render_ = std::make_unique<RenderThread>(results());
+    render_ = std::make_unique<RenderThread>(results(), stores_);
     play_timer_.setTimerType(Qt::PreciseTimer);
     play_timer_.setInterval(16);
     connect(&play_timer_, &QTimer::timeout, this, &Session::tick);

@@ -41,6 +41,9 @@ public:
     /// Operations to use from here on; the finish is understood anew.
     void use_catalogue(std::shared_ptr<const Catalogue> catalogue);
 
+    /// Programs and pictures, for whoever else draws. Safe from any thread.
+    const std::shared_ptr<RenderStores>& stores() const { return stores_; }
+
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend) { render_->use_backend(backend); }
 
@@ -334,6 +337,7 @@ private:
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
     QTimer coming_timer_;      ///< how long the window waits for the stage's picture
     QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while
+    std::shared_ptr<RenderStores> stores_ = std::make_shared<RenderStores>();
     std::unique_ptr<RenderThread> render_;
 };
 

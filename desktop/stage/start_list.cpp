@@ -181,7 +181,7 @@ void StartList::start_moving() {
     stop_moving();
     tell_cards_in_view();
     cancel_ = Cancel();
-    drawing_ = std::thread([this, cancel = cancel_] { draw_cards(cancel); });
+    drawing_ = std::thread([this, cancel = cancel_, stores = session_.stores()] { draw_cards(cancel, stores); });
 }
 
 void StartList::stop_moving() {
@@ -202,9 +202,9 @@ void StartList::tell_cards_in_view() {
 }
 
 // All cards once, then those in view again and again, each round a little later in their course. On its own thread.
-void StartList::draw_cards(const Cancel& cancel) {
+void StartList::draw_cards(const Cancel& cancel, const std::shared_ptr<RenderStores>& stores) {
     WorkerPool pool(1);
-    Renderer renderer(pool);
+    Renderer renderer(pool, std::nullopt, stores);
     renderer.watch_reading([cancel](const std::string&, double) { return !cancel.requested(); });
     std::vector<RenderRequest> cards;
     std::vector<QImage> last(sources_.size());

@@ -14,6 +14,7 @@
 namespace lacquer {
 
 class Session;
+struct RenderStores;
 
 class StartList : public QListWidget {
     Q_OBJECT
@@ -46,7 +47,7 @@ private:
     void start_moving();
     void stop_moving();
     void tell_cards_in_view();
-    void draw_cards(const Cancel& cancel);
+    void draw_cards(const Cancel& cancel, const std::shared_ptr<RenderStores>& stores);
 
     Session& session_;
     QStringList recent_;

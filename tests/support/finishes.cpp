@@ -35,9 +35,14 @@ std::shared_ptr<const CheckedFinish> checked(const Finish& finish) {
     return std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
 }
 
+std::shared_ptr<RenderStores> shared_stores() {
+    static const auto stores = std::make_shared<RenderStores>();
+    return stores;
+}
+
 DrawnStep draw(const Finish& finish, const std::string& step, int width, int height, double time) {
     WorkerPool pool(2);
-    Renderer renderer(pool);
+    Renderer renderer(pool, std::nullopt, shared_stores());
     RenderRequest request;
     request.checked = checked(finish);
     request.time = time;

@@ -21,6 +21,9 @@ Ground stops_ground(const std::string& name, GroundKind kind, std::vector<Stop> 
 
 std::shared_ptr<const CheckedFinish> checked(const Finish& finish);
 
+/// Programs and pictures that tests have in common, as whatever draws in one process has.
+std::shared_ptr<RenderStores> shared_stores();
+
 /// The value of a formula at one pixel of a small frame, drawn by the strip machine.
 DrawnStep draw(const Finish& finish, const std::string& step, int width, int height, double time = 0);
 

@@ -49,7 +49,7 @@ ShownCall shown_call(const Operation& operation) {
     return call;
 }
 
-SampleDrawer::SampleDrawer(Backend backend) : renderer_(pool_) {
+SampleDrawer::SampleDrawer(Backend backend) : renderer_(pool_, std::nullopt, shared_stores()) {
     if (const auto notice = renderer_.use(backend)) FAIL(to_text(*notice));
 }
 

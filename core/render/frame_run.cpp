@@ -1,0 +1,232 @@
+#include "core/render/frame_run.h"
+
+#include <algorithm>
+#include <bit>
+#include <chrono>
+#include <map>
+#include <utility>
+
+#include "core/finish/file.h"
+#include "core/finish/stops_table.h"
+#include "core/picture/line_grid.h"
+
+namespace lacquer {
+
+namespace {
+
+float uniform_bits(const Value& value, int part) {
+    if (value.type == Type::boolean) return std::bit_cast<float>(value.wholes[0] != 0 ? 0xFFFFFFFFU : 0U);
+    if (scalar_of(value.type) != Scalar::real)
+        return std::bit_cast<float>(value.wholes[static_cast<std::size_t>(part)]);
+    return value.parts[static_cast<std::size_t>(part)];
+}
+
+Picture clear_pixel() {
+    Picture clear(1, 1, 4);
+    std::fill(clear.data.begin(), clear.data.end(), 0.0F);
+    return clear;
+}
+
+Fault cancelled() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
+
+std::vector<std::string> names_of(const CheckedFinish& checked, const std::vector<std::string>& steps) {
+    std::vector<std::string> names;
+    for (const std::string& step : steps) {
+        std::string name = step.empty() ? finished_step(checked) : step;
+        // A finish without steps shows its first picture.
+        const Ground* first = first_picture(*checked.finish);
+        if (name.empty() && first != nullptr) name = first->name;
+        if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(std::move(name));
+    }
+    return names;
+}
+
+double milliseconds_since(std::chrono::steady_clock::time_point begin) {
+    return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+}
+
+// For each pass, the stored steps that it is the last to read.
+std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
+    std::map<std::string, std::size_t> last;
+    for (std::size_t i = 0; i < plan.passes.size(); ++i) {
+        for (const std::string& name : plan.passes[i].stored) last[name] = i;
+    }
+    std::vector<std::vector<std::string>> names(plan.passes.size());
+    for (const auto& [name, pass] : last) names[pass].push_back(name);
+    return names;
+}
+
+// The pass knows which step is meant where a broken one has the same name.
+Type type_in(const Pass& pass, const std::string& name) {
+    const auto drawn =
+        std::find_if(pass.steps.begin(), pass.steps.end(), [&](const PassStep& step) { return step.name == name; });
+    return drawn != pass.steps.end() ? drawn->typed->type : resource_of(pass, name).type;
+}
+
+SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan) {
+    SceneLayerSet set;
+    for (const Pass& pass : plan.passes) {
+        for (const std::string& name : pass.grounds) {
+            if (const auto named = find_ground_picture(finish, name)) add_layer(set, named->picture.layer);
+        }
+    }
+    return set;
+}
+
+}  // namespace
+
+Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& steps) {
+    const std::vector<std::string> names = names_of(checked, steps);
+    // Nothing to draw, not even a picture.
+    if (names.size() == 1 && names.front().empty()) return {};
+    return plan_passes(checked, names);
+}
+
+FrameSize frame_size(const RenderRequest& request) {
+    const Finish& finish = *request.checked->finish;
+    const int frame_width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
+    const int frame_height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
+    return {request.width > 0 ? request.width : frame_width, request.height > 0 ? request.height : frame_height,
+            frame_width, frame_height};
+}
+
+std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize& size) {
+    if (!is_drawable_size(size.width, size.height) || !is_drawable_size(size.frame_width, size.frame_height)) {
+        return Fault{"render.size",
+                     "a picture of this size cannot be drawn",
+                     "use at most 64 million pixels",
+                     {},
+                     Severity::fault};
+    }
+    const auto inside = [&](const PixelPoint& point) {
+        return point.x >= 0 && point.y >= 0 && point.x < size.width && point.y < size.height;
+    };
+    if (std::all_of(request.points.begin(), request.points.end(), inside)) return std::nullopt;
+    return Fault{"render.point", "a point lies beyond the frame", "point into the picture", {}, Severity::fault};
+}
+
+FrameRun::FrameRun(const FrameTools& tools, const RenderRequest& request, const FrameSize& size, DriveValues values,
+                   const Cancel& cancel)
+    : tools_(tools), request_(request), size_(size), cancel_(cancel), pictures_(tools.stores.pictures) {
+    frame_.values = std::move(values);
+}
+
+Result<Frame> FrameRun::drawn() {
+    const auto begin = std::chrono::steady_clock::now();
+    const Plan plan = plan_for(*request_.checked, request_.steps);
+    scene_layers_ = scene_layers_of(*request_.checked->finish, plan);
+    frame_.passes = plan.passes.size();
+    const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
+    for (std::size_t i = 0; i < plan.passes.size(); ++i) {
+        if (!draw(plan.passes[i], i + 1 == plan.passes.size())) return cancelled();
+        for (const std::string& name : done_with[i]) pictures_.release(name);
+    }
+    frame_.milliseconds = milliseconds_since(begin);
+    return std::move(frame_);
+}
+
+// False if the frame was called off.
+bool FrameRun::draw(const Pass& pass, bool is_last) {
+    for (const std::string& name : pass.grounds) {
+        if (!pictures_.has_ground(name)) pictures_.put_ground(name, ground_picture(name));
+    }
+    if (!whole_) return false;
+    const auto begin = std::chrono::steady_clock::now();
+    const auto took = [&] { frame_.pass_milliseconds.push_back(milliseconds_since(begin)); };
+    if (!is_last && draws_by_shaders() && store_by_shaders(pass, key_of(pass))) {
+        took();
+        return whole_;
+    }
+    const bool at_points = is_last && !request_.points.empty();
+    const int width = at_points ? static_cast<int>(request_.points.size()) : scaled_side(size_.width, pass.scale);
+    const int height = at_points ? 1 : scaled_side(size_.height, pass.scale);
+    std::vector<Picture> outputs;
+    for (const std::string& name : pass.outputs)
+        outputs.push_back(pictures_.blank(width, height, resource_of(pass, name).channels));
+    draw_pass(pass, outputs, at_points);
+    took();
+    if (!whole_) return false;
+    for (std::size_t k = 0; k < outputs.size(); ++k) {
+        const std::string& name = pass.outputs[k];
+        if (is_last) {
+            frame_.steps.push_back({name, type_in(pass, name), std::move(outputs[k])});
+        } else {
+            pictures_.store(name, std::move(outputs[k]));
+        }
+    }
+    return true;
+}
+
+void FrameRun::draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points) {
+    const StructuralHash key = key_of(pass);
+    if (draws_by_shaders() && !at_points && !tools_.shaders.refused.contains(key)) {
+        const Result<Done> done = draw_by_shaders(pass, key, outputs);
+        if (done) return;
+        give_up_shader(pass, key, done.fault());
+    }
+    const std::shared_ptr<const Program> program = tools_.stores.programs.program(pass, key, tools_.kernels);
+    std::vector<float> uniforms;
+    for (const UniformSlot& slot : program->uniform_slots)
+        uniforms.push_back(uniform_bits(uniform_value(slot.name), slot.part));
+    std::vector<PictureView> pictures;
+    for (const PictureUse& use : program->pictures)
+        pictures.push_back(pictures_.view(pass, use.name, use.weighed, tools_.shaders.runner.get()));
+    RunInputs inputs;
+    inputs.width = scaled_side(size_.width, pass.scale);
+    inputs.height = scaled_side(size_.height, pass.scale);
+    inputs.frame_width = static_cast<float>(size_.frame_width);
+    inputs.frame_height = static_cast<float>(size_.frame_height);
+    inputs.uniforms = uniforms;
+    inputs.pictures = pictures;
+    if (at_points) return run_at(*program, inputs, request_.points, outputs);
+    whole_ = run(*program, inputs, outputs, tools_.pool, cancel_) && whole_;
+}
+
+Value FrameRun::uniform_value(const std::string& name) const {
+    const auto width = static_cast<float>(size_.frame_width);
+    const auto height = static_cast<float>(size_.frame_height);
+    if (name == "time") return make_number(static_cast<float>(request_.time));
+    if (name == "frame_size") return make_vec2(width, height);
+    if (name == "pixel_size") return make_vec2(1.0F / width, 1.0F / height);
+    if (name == "aspect") return make_number(width / height);
+    const auto found = frame_.values.find(name);
+    return found != frame_.values.end() ? found->second : Value{};
+}
+
+PicturePtr FrameRun::ground_picture(const std::string& name) {
+    const Finish& finish = *request_.checked->finish;
+    const std::optional<NamedPicture> named = find_ground_picture(finish, name);
+    if (!named) {
+        const Ground* stops = find_ground(finish, name);
+        return stops != nullptr ? std::make_shared<const Picture>(stops_table(*stops)) : PicturePtr();
+    }
+    if (request_.line_grid && named->picture.layer == GroundLayer::colour) {
+        return std::make_shared<const Picture>(request_.small_grounds
+                                                   ? line_grid(size_.width, size_.height)
+                                                   : line_grid(size_.frame_width, size_.frame_height));
+    }
+    const GroundUse use{&finish,      request_.finish_path,   request_.time, size_.width,
+                        size_.height, request_.small_grounds, scene_layers_};
+    Result<PicturePtr> picture = tools_.grounds.picture(*named, use, cancel_);
+    if (picture) return *picture;
+    if (!cancel_.requested()) return without_ground(*named, picture.fault());
+    whole_ = false;
+    return {};
+}
+
+// A sprite is clear where it is not; of its parts the file that is missing is named.
+PicturePtr FrameRun::without_ground(const NamedPicture& named, Fault notice) {
+    const Ground& ground = *named.ground;
+    const bool sprite = ground.kind == GroundKind::sprite;
+    const std::string path = sprite                  ? notice.place.where
+                             : has_file(ground.kind) ? picture_path(request_.finish_path, ground.path)
+                                                     : "";
+    notice.place.where = ground.name;
+    notice.message = "'" + named.picture.name + "' shows as " + (sprite ? "clear: " : "black: ") + notice.message +
+                     (path.empty() ? "" : " at " + path);
+    notice.severity = Severity::warning;
+    frame_.notices.push_back(std::move(notice));
+    return sprite ? std::make_shared<const Picture>(clear_pixel()) : PicturePtr();
+}
+
+}  // namespace lacquer

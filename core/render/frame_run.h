@@ -1,0 +1,84 @@
+// One frame: a checked finish at a moment, drawn pass by pass.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/base/cancel.h"
+#include "core/base/worker_pool.h"
+#include "core/cpu/kernels.h"
+#include "core/gpu/runner.h"
+#include "core/render/frame.h"
+#include "core/render/frame_pictures.h"
+#include "core/render/grounds.h"
+#include "core/render/stores.h"
+
+namespace lacquer {
+
+/// Drawing by shaders, from frame to frame.
+struct ShaderDrawing {
+    std::unique_ptr<ShaderRunner> runner;  ///< null where this processor draws
+    std::set<StructuralHash> refused;      ///< passes whose shaders the driver did not take
+};
+
+/// What a frame is drawn with.
+struct FrameTools {
+    WorkerPool& pool;
+    const KernelSet& kernels;
+    RenderStores& stores;
+    GroundStore& grounds;
+    ShaderDrawing& shaders;
+};
+
+/// The drawn grid and the frame that its coordinates speak of, pixels.
+struct FrameSize {
+    int width = 1;
+    int height = 1;
+    int frame_width = 1;
+    int frame_height = 1;
+};
+
+/// The sizes that a request means.
+FrameSize frame_size(const RenderRequest& request);
+
+/// Why a request of this size cannot be drawn: `render.size`, `render.point`.
+std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize& size);
+
+/// Draws one frame, once.
+class FrameRun {
+public:
+    FrameRun(const FrameTools& tools, const RenderRequest& request, const FrameSize& size, DriveValues values,
+             const Cancel& cancel);
+
+    /// All passes. Fault `render.cancelled`.
+    Result<Frame> drawn();
+
+private:
+    // Of shaders, see frame_run_shaders.cpp.
+    bool draws_by_shaders() const;
+    bool store_by_shaders(const Pass& pass, const StructuralHash& key);
+    Result<Done> draw_by_shaders(const Pass& pass, const StructuralHash& key, std::vector<Picture>& outputs);
+    ShaderInputs shader_inputs(const Pass& pass, const Shader& shader);
+    void give_up_shader(const Pass& pass, const StructuralHash& key, Fault notice);
+
+    bool draw(const Pass& pass, bool is_last);
+    bool hand_out(const Pass& pass);
+    void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
+    Value uniform_value(const std::string& name) const;
+    PicturePtr ground_picture(const std::string& name);
+    PicturePtr without_ground(const NamedPicture& named, Fault notice);
+
+    FrameTools tools_;
+    const RenderRequest& request_;
+    FrameSize size_;
+    const Cancel& cancel_;
+    FramePictures pictures_;
+    SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
+    Frame frame_;
+    bool whole_ = true;  // not called off so far
+};
+
+}  // namespace lacquer

@@ -1,0 +1,226 @@
+#include "core/render/picture_store.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <system_error>
+#include <utility>
+
+#include "core/base/guarded.h"
+#include "core/picture/cube.h"
+#include "core/picture/sample.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr std::size_t least_cost = 256;  // of what has no pixels: faults are kept, too
+constexpr std::size_t most_asked = 256;  // pictures of which it is known whether they are opaque
+constexpr auto look_again = std::chrono::milliseconds(20);
+
+std::size_t cost_of(const Result<KeptPictures>& pictures) {
+    std::size_t bytes = least_cost;
+    if (!pictures) return bytes;
+    for (const PicturePtr& picture : *pictures) bytes += picture->data.size() * sizeof(float);
+    return bytes;
+}
+
+KeptPictures shared(std::vector<Picture> pictures) {
+    KeptPictures kept;
+    for (Picture& picture : pictures) kept.push_back(std::make_shared<const Picture>(std::move(picture)));
+    return kept;
+}
+
+bool is_gone(const std::weak_ptr<const Picture>& picture) {
+    // One that never was is not gone.
+    const std::weak_ptr<const Picture> none;
+    return picture.expired() && (picture.owner_before(none) || none.owner_before(picture));
+}
+
+}  // namespace
+
+std::vector<Picture> alone(Picture picture) {
+    std::vector<Picture> pictures;
+    pictures.push_back(std::move(picture));
+    return pictures;
+}
+
+std::string PictureStore::state_of(const std::string& path) {
+    std::error_code code;
+    const auto changed = std::filesystem::last_write_time(path, code);
+    if (code) return "gone";
+    const auto size = std::filesystem::file_size(path, code);
+    return fmt::format("{} {}", changed.time_since_epoch().count(), code ? 0 : size);
+}
+
+std::size_t PictureStore::bytes() const {
+    const std::lock_guard lock(mutex_);
+    return items_.cost();
+}
+
+void PictureStore::keep(const std::string& key, Item item) {
+    // Of what is gone nobody will ask again.
+    items_.drop_if([](const Item& kept) { return std::any_of(kept.of.begin(), kept.of.end(), is_gone); });
+    const std::size_t cost = cost_of(item.pictures);
+    items_.put(key, std::move(item), cost);
+}
+
+Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& watch, const Reading& reading) {
+    std::unique_lock lock(mutex_);
+    for (;;) {
+        if (const Item* found = items_.find(key)) {
+            if (!found->pictures) return found->pictures.fault();
+            return found->pictures->front();
+        }
+        const auto elsewhere = shares_read_.find(key);
+        if (elsewhere == shares_read_.end()) break;
+        const double share = elsewhere->second;
+        lock.unlock();
+        const bool go_on = watch(share);
+        lock.lock();
+        if (!go_on) return reading_stopped();
+        read_.wait_for(lock, look_again, [&] { return !shares_read_.contains(key); });
+    }
+    shares_read_[key] = 0;
+    lock.unlock();
+    const ReadWatch watched = [&](double share) {
+        {
+            const std::lock_guard told(mutex_);
+            shares_read_[key] = share;
+        }
+        return watch(share);
+    };
+    Result<Picture> made = guarded([&] { return reading(watched); });
+    lock.lock();
+    shares_read_.erase(key);
+    read_.notify_all();
+    if (!made) {
+        // It was stopped for one of those that want it; others may still read it.
+        if (made.fault().id != reading_stopped().id) keep(key, {{}, made.fault()});
+        return made.fault();
+    }
+    const auto picture = std::make_shared<const Picture>(std::move(*made));
+    keep(key, {{}, KeptPictures{picture}});
+    return PicturePtr(picture);
+}
+
+// By the file's open reader, where that has not been closed for others.
+Result<Picture> PictureStore::next_of(const std::string& path, PictureMeaning meaning, int frame,
+                                      const ReadWatch& watch) {
+    std::shared_ptr<OpenFile> file;
+    {
+        const std::lock_guard lock(mutex_);
+        const auto* found = open_files_.find(path);
+        file = found != nullptr ? *found : open_files_.put(path, std::make_shared<OpenFile>(), 1);
+    }
+    const std::lock_guard lock(file->mutex);
+    const std::string state = state_of(path);
+    if (file->sequence == nullptr || file->state != state) {
+        Result<std::shared_ptr<PictureSequence>> opened = open_sequence(path);
+        if (!opened) return opened.fault();
+        file->sequence = std::move(*opened);
+        file->state = state;
+    }
+    Result<Picture> read = read_of_sequence(*file->sequence, path, frame, meaning, watch);
+    if (!read) file->sequence = nullptr;
+    return read;
+}
+
+Result<PicturePtr> PictureStore::file(const std::string& path, PictureMeaning meaning, int frame,
+                                      const ReadWatch& watch) {
+    const std::string key = fmt::format("file {} {} {}\n{}", static_cast<int>(meaning), frame, state_of(path), path);
+    return read(key, watch, [&](const ReadWatch& watched) {
+        const bool moves = frames(path).count > 1;
+        return moves ? next_of(path, meaning, frame, watched) : read_picture_watched(path, meaning, frame, watched);
+    });
+}
+
+Result<PicturePtr> PictureStore::layer(const std::string& path, const std::string& name, const ReadWatch& watch) {
+    const std::string key = fmt::format("layer {} {}\n{}\n{}", state_of(path), path.size(), path, name);
+    return read(key, watch, [&](const ReadWatch& watched) { return read_layer_watched(path, name, watched); });
+}
+
+Result<PicturePtr> PictureStore::table(const std::string& path) {
+    const auto unwatched = [](double) { return true; };
+    return read(fmt::format("table {}\n{}", state_of(path), path), unwatched, [&](const ReadWatch&) -> Result<Picture> {
+        Result<CubeTable> table = read_cube(path);
+        if (!table) return table.fault();
+        return std::move(table->picture);
+    });
+}
+
+KeptPictures PictureStore::made_of(const std::string& key, std::span<const PicturePtr> from,
+                                   const std::function<std::vector<Picture>()>& make) {
+    std::string whole_key = key;
+    for (const PicturePtr& picture : from) whole_key += fmt::format(" {}", static_cast<const void*>(picture.get()));
+    {
+        const std::lock_guard lock(mutex_);
+        // Another picture may lie where an older one did.
+        const auto same = [](const std::weak_ptr<const Picture>& of, const PicturePtr& now) {
+            return of.lock() == now;
+        };
+        const Item* found = items_.find(whole_key);
+        if (found != nullptr && std::equal(found->of.begin(), found->of.end(), from.begin(), from.end(), same))
+            return *found->pictures;
+    }
+    KeptPictures made = shared(make());
+    const std::lock_guard lock(mutex_);
+    keep(whole_key, {{from.begin(), from.end()}, made});
+    return made;
+}
+
+PicturePtr PictureStore::cell(const PicturePtr& sheet, int columns, int rows, int number) {
+    return made_of(fmt::format("cell {} {} {}", columns, rows, number), {{sheet}},
+                   [&] { return alone(sheet_cell(*sheet, columns, rows, number)); })
+        .front();
+}
+
+PicturePtr PictureStore::smaller(const PicturePtr& whole, int width, int height, bool averaged) {
+    return made_of(
+               fmt::format("smaller {} {} {}", width, height, averaged), {{whole}},
+               [&] { return alone(averaged ? shrink_to(*whole, width, height) : thinned_to(*whole, width, height)); })
+        .front();
+}
+
+KeptPictures PictureStore::copies(const PicturePtr& whole, bool weighed) {
+    return made_of(weighed ? "weighed copies" : "copies", {{whole}}, [&] { return smaller_copies(*whole, weighed); });
+}
+
+bool PictureStore::opaque(const PicturePtr& picture) {
+    {
+        const std::lock_guard lock(mutex_);
+        const auto found = opaque_.find(picture.get());
+        if (found != opaque_.end() && found->second.first.lock() == picture) return found->second.second;
+    }
+    const bool all = is_opaque(*picture);
+    const std::lock_guard lock(mutex_);
+    if (opaque_.size() >= most_asked) std::erase_if(opaque_, [](const auto& a) { return a.second.first.expired(); });
+    opaque_[picture.get()] = {picture, all};
+    return all;
+}
+
+Result<std::vector<PictureLayer>> PictureStore::layers(const std::string& path) {
+    const std::string key = state_of(path) + "\n" + path;
+    {
+        const std::lock_guard lock(mutex_);
+        if (const auto* found = layers_.find(key)) return *found;
+    }
+    Result<std::vector<PictureLayer>> told = picture_layers(path);
+    const std::lock_guard lock(mutex_);
+    return layers_.put(key, std::move(told), 1);
+}
+
+PictureFrames PictureStore::frames(const std::string& path) {
+    const std::string key = state_of(path) + "\n" + path;
+    {
+        const std::lock_guard lock(mutex_);
+        if (const auto* found = frames_.find(key)) return *found;
+    }
+    const Result<PictureFrames> told = picture_frames(path);
+    const std::lock_guard lock(mutex_);
+    return frames_.put(key, told ? *told : PictureFrames{}, 1);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,101 @@
+// The pictures that finishes read, shared by all that draw.
+#pragma once
+
+#include <condition_variable>
+#include <functional>
+#include <map>
+#include <memory>
+#include <mutex>
+#include <span>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/base/recently_used.h"
+#include "core/base/result.h"
+#include "core/picture/files.h"
+#include "core/picture/reading.h"
+#include "core/picture/sprite.h"
+
+namespace lacquer {
+
+/// Pictures of one reading or making: one, or a sprite's layers, or copies of growing smallness.
+using KeptPictures = std::vector<PicturePtr>;
+
+/// Reads each file once, and again when it changes. Everything stands under one budget in bytes; what was not used for
+/// longest is let go of first, and lives on where somebody holds it. Of those that want the same file at the same time
+/// one reads and the others wait. Files with many pictures stay open, so that the next one needs no decoding from the
+/// beginning. Safe from any thread.
+class PictureStore {
+public:
+    static constexpr std::size_t usual_budget = std::size_t{1024} * 1024 * 1024;
+
+    explicit PictureStore(std::size_t budget = usual_budget) : items_(budget) {}
+
+    /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`; a
+    /// reading that was stopped is not kept.
+    Result<PicturePtr> file(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
+
+    /// A layer of a layered file. Faults as those of `read_layer_watched`.
+    Result<PicturePtr> layer(const std::string& path, const std::string& name, const ReadWatch& watch);
+
+    /// A table of colours as a picture. Faults as those of `read_cube`.
+    Result<PicturePtr> table(const std::string& path);
+
+    /// Cell `number` of a sheet.
+    PicturePtr cell(const PicturePtr& sheet, int columns, int rows, int number);
+
+    /// A picture averaged down to at most `width` x `height`; of what cannot be averaged every so manieth pixel.
+    PicturePtr smaller(const PicturePtr& whole, int width, int height, bool averaged);
+
+    /// Copies at half the size, a quarter and so on; see `smaller_copies`.
+    KeptPictures copies(const PicturePtr& whole, bool weighed);
+
+    /// Pictures that are made of `from` only, of which some may be null, by a key that says how. They are let go of
+    /// when one of those is.
+    KeptPictures made_of(const std::string& key, std::span<const PicturePtr> from,
+                         const std::function<std::vector<Picture>()>& make);
+
+    /// Whether all of a picture is opaque.
+    bool opaque(const PicturePtr& picture);
+
+    /// What layers a file has, and how many pictures it holds one after another. Faults as those of `picture_layers`.
+    Result<std::vector<PictureLayer>> layers(const std::string& path);
+    PictureFrames frames(const std::string& path);
+
+    /// Bytes of all that is kept.
+    std::size_t bytes() const;
+
+    /// A text that changes when the file at `path` does.
+    static std::string state_of(const std::string& path);
+
+private:
+    struct Item {
+        std::vector<std::weak_ptr<const Picture>> of;  // what it was made of, where not of a file
+        Result<KeptPictures> pictures = KeptPictures();
+    };
+    struct OpenFile {
+        std::mutex mutex;
+        std::string state;
+        std::shared_ptr<PictureSequence> sequence;
+    };
+
+    using Reading = std::function<Result<Picture>(const ReadWatch& watch)>;
+    Result<PicturePtr> read(const std::string& key, const ReadWatch& watch, const Reading& reading);
+    Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
+    void keep(const std::string& key, Item item);
+
+    mutable std::mutex mutex_;
+    std::condition_variable read_;
+    std::map<std::string, double> shares_read_;  // of what is being read
+    RecentlyUsed<std::string, Item> items_;
+    RecentlyUsed<std::string, Result<std::vector<PictureLayer>>> layers_{256};
+    RecentlyUsed<std::string, PictureFrames> frames_{256};
+    RecentlyUsed<std::string, std::shared_ptr<OpenFile>> open_files_{8};
+    std::map<const Picture*, std::pair<std::weak_ptr<const Picture>, bool>> opaque_;
+};
+
+/// A list of one.
+std::vector<Picture> alone(Picture picture);
+
+}  // namespace lacquer

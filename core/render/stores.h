@@ -1,0 +1,15 @@
+// What all that draw have in common.
+#pragma once
+
+#include "core/render/picture_store.h"
+#include "core/render/program_store.h"
+
+namespace lacquer {
+
+/// Shared by stage, small pictures and whatever else draws in one process. Safe from any thread.
+struct RenderStores {
+    ProgramStore programs;
+    PictureStore pictures;
+};
+
+}  // namespace lacquer
