@@ -8,7 +8,6 @@
 #include <utility>
 
 #include "core/base/file.h"
-#include "core/lang/rename.h"
 
 namespace lacquer {
 
@@ -17,18 +16,16 @@ namespace {
 namespace fs = std::filesystem;
 
 // The one function of a plain operation, at a width where it goes by that of its arguments.
-Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, const Scope& scope) {
-    const std::string text = rename_in_formula(operation.text, "same", glsl_name(float_type(width)));
-    const Result<Code> code = parse_code(text);
-    if (!code) return placed_in_file(code.fault(), text, operation);
-    auto functions = check_functions(*code, scope, text);
-    if (!functions) return placed_in_file(functions.fault(), text, operation);
+Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, Scope& scope) {
+    scope.same = float_type(width);
+    auto functions = check_functions(*operation.code, scope, operation.text);
+    if (!functions) return placed_in_file(functions.fault(), operation);
     auto function = std::make_shared<TypedFunction>(*functions->at(operation.stages[0].function));
     function->foreign = true;
     return std::shared_ptr<const TypedFunction>(std::move(function));
 }
 
-Result<Callable> callable_of(const Operation& operation, const Scope& scope) {
+Result<Callable> callable_of(const Operation& operation, Scope& scope) {
     Callable callable;
     for (const OperationArgument& argument : operation.arguments) {
         callable.same.push_back(argument.width == 0);

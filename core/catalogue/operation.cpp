@@ -7,7 +7,6 @@
 #include "core/base/text.h"
 #include "core/lang/builtins.h"
 #include "core/lang/code.h"
-#include "core/lang/rename.h"
 
 namespace lacquer {
 
@@ -176,9 +175,9 @@ Result<Done> read_head_line(HeadLine& line, Operation& operation) {
     return Done{};
 }
 
-Result<Done> check_functions_named(const Operation& operation) {
-    const Result<Code> code = parse_code(rename_in_formula(operation.text, "same", "vec4"));
-    if (!code) return placed_in_file(code.fault(), operation.text, operation);
+Result<Done> read_functions(Operation& operation) {
+    Result<Code> code = parse_code(operation.text, CodeOf::operation);
+    if (!code) return placed_in_file(code.fault(), operation);
     const HeadLine whole({}, 1, operation.file);
     if (!code->body.empty()) return whole.fault("an operation holds functions only", "put the statements into one");
     for (const OperationStage& stage : operation.stages) {
@@ -186,6 +185,7 @@ Result<Done> check_functions_named(const Operation& operation) {
                                        [&](const FunctionSyntax& f) { return f.name == stage.function; });
         if (!found) return whole.fault("there is no function '" + stage.function + "'", "write it, or name another");
     }
+    operation.code = std::make_shared<const Code>(std::move(*code));
     return Done{};
 }
 
@@ -201,7 +201,8 @@ bool Operation::has_same() const {
     return std::any_of(arguments.begin(), arguments.end(), [](const OperationArgument& a) { return a.width == 0; });
 }
 
-Fault placed_in_file(Fault fault, const std::string& text, const Operation& operation) {
+Fault placed_in_file(Fault fault, const Operation& operation) {
+    const std::string& text = operation.text;
     const Span span = fault.place.span;
     std::size_t line = 0;
     fault.place = {operation.file, span, 1, 1};
@@ -311,7 +312,7 @@ Result<Operation> read_operation(std::string name, AssembledText text, std::stri
         return whole.fault("title, group, about or says is missing", "add a line such as //! title Polar");
     }
     if (operation.stages.empty()) operation.stages.push_back({operation.name, 1, 1, false});
-    if (auto good = check_functions_named(operation); !good) return good.fault();
+    if (auto good = read_functions(operation); !good) return good.fault();
     return operation;
 }
 

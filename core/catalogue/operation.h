@@ -71,6 +71,7 @@ struct Operation {
     std::vector<OperationArgument> arguments;
     std::vector<OperationStage> stages;  ///< in order; the last gives the step its value
     std::string text;                    ///< the whole file, with what it uses put in
+    std::shared_ptr<const Code> code;    ///< its functions, as they are written
     std::string file;
     std::vector<TextLine> lines;  ///< where each line of `text` comes from
     /// What its stages may call: the plain operations of the catalogue when it was read, so that one which is replaced
@@ -88,9 +89,8 @@ struct Operation {
 /// Faults, with line: `operation.head`, `operation.name`, and those of the language.
 Result<Operation> read_operation(std::string name, AssembledText text, std::string file);
 
-/// A fault of the language with the file, line and column that its span has in the operation's text; `text` is that, or
-/// one in which `same` was replaced.
-Fault placed_in_file(Fault fault, const std::string& text, const Operation& operation);
+/// A fault of the language with the file, line and column that its span has in the operation's text.
+Fault placed_in_file(Fault fault, const Operation& operation);
 
 /// What a step says that calls an operation whose file has this fault: `finish.operation`.
 Fault broken_operation(const std::string& name, const Fault& inner);

@@ -25,7 +25,7 @@ Ir Lowering::run() {
     return std::move(ir_);
 }
 
-int Lowering::emit(Op op, std::initializer_list<int> in, std::uint32_t bits) {
+int Lowering::emit(Op op, std::span<const int> in, std::uint32_t bits) {
     Instruction i;
     i.op = op;
     i.bits = bits;

@@ -59,18 +59,13 @@ bool has_loop_with_result(const std::vector<TypedStatement>& statements, bool in
 
 }  // namespace
 
-Parts Lowering::run_function(const Typed& t) {
+Parts Lowering::run_function(const TypedFunction& function, std::vector<Parts> args) {
     Frame frame;
-    frame.function = t.function.get();
+    frame.function = &function;
     frame.entry = calling_;
-    for (std::size_t i = 0; i < frame.function->variables.size(); ++i) {
-        if (i < t.args.size()) {
-            frame.variables.push_back(value(t.args[i]));
-        } else {
-            frame.variables.push_back(
-                Parts(static_cast<std::size_t>(width_of(frame.function->variables[i].type)), constant(0)));
-        }
-    }
+    frame.variables = std::move(args);
+    for (std::size_t i = frame.variables.size(); i < function.variables.size(); ++i)
+        frame.variables.push_back(Parts(static_cast<std::size_t>(width_of(function.variables[i].type)), constant(0)));
     if (has_loop_with_result(frame.function->body, false)) frame.gone = constant(0);
     Frame* const outside = std::exchange(frame_, &frame);
     statements(frame.function->body, {});

@@ -73,8 +73,11 @@ Parts Lowering::value(const Typed& t) {
             return call(t);
         case TypedKind::read:
             return read(t);
-        case TypedKind::run:
-            return run_function(t);
+        case TypedKind::run: {
+            std::vector<Parts> args;
+            for (const Typed& arg : t.args) args.push_back(value(arg));
+            return run_function(*t.function, std::move(args));
+        }
     }
     return {};
 }

@@ -49,7 +49,10 @@ public:
 
 private:
     // lower.cpp
-    int emit(Op op, std::initializer_list<int> in, std::uint32_t bits = 0);
+    int emit(Op op, std::span<const int> in, std::uint32_t bits = 0);
+    int emit(Op op, std::initializer_list<int> in, std::uint32_t bits = 0) {
+        return emit(op, std::span(in.begin(), in.size()), bits);
+    }
     int constant(float x);
     int constant_bits(std::uint32_t bits) { return emit(Op::constant, {}, bits); }
     int truth_as_number(int truth) { return emit(Op::select, {truth, constant(1), constant(0)}); }
@@ -76,13 +79,8 @@ private:
 
     // lower_builtins.cpp
     Parts call(const Typed& t);
-    Parts matrix_call(const Typed& t, const Parts& a, const Parts& b);
+    Parts composed(const Typed& t, std::vector<Parts> args);
     int dot(const Parts& a, const Parts& b);
-    int length(const Parts& a) { return emit(Op::sqrt, {dot(a, a)}); }
-    int minus_product(int a, int b, int c, int d);
-    Parts cross(const Parts& a, const Parts& b);
-    Parts refract(const Parts& incident, const Parts& normal, int eta);
-    int part(Builtin builtin, const std::array<Parts, 3>& args, std::size_t k);
 
     // lower_code.cpp
     /// Which pixels a statement is meant for: all, none, or those where a value is true.
@@ -104,7 +102,7 @@ private:
         std::optional<int> gone;  ///< those that have given back a value within a loop
         std::vector<Loop> loops;
     };
-    Parts run_function(const Typed& t);
+    Parts run_function(const TypedFunction& function, std::vector<Parts> args);
     Active statements(std::span<const TypedStatement> list, Active active);
     bool is_worth_skipping(std::span<const TypedStatement> list) const;
     Active statement(const TypedStatement& s, Active active);

@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "core/lang/expression_checker.h"
-#include "core/lang/rename.h"
 #include "core/lang/token.h"
 
 namespace lacquer {
@@ -30,7 +29,6 @@ public:
         for (std::size_t i = 0; i < handed_.size(); ++i) {
             if (operation_.arguments[i].picture) handed.push_back(handed_[i].picture);
         }
-        text_ = rename_in_formula(operation_.text, "same", glsl_name(float_type(width_)));
         for (const OperationStage& stage : operation_.stages) {
             const int rounds = stage.levels ? levels() : stage.repeat;
             for (int round = 0; round < rounds; ++round) {
@@ -152,18 +150,21 @@ private:
         inside.symbols.insert(known_.begin(), known_.end());
         // At first a stage reads, by its own name, what stands before it.
         if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;
-        Result<Code> code = parse_code(text_);
-        if (!code) return broken(placed_in_file(code.fault(), text_, operation_));
+        inside.same = float_type(width_);
         // What its name stands for within is the picture, so the function itself goes by another.
         const std::string own = "lq stage";
-        // A stage sees the functions above it, as in GLSL.
-        auto& all = code->functions;
-        const auto at = std::find_if(all.begin(), all.end(), [&](const auto& f) { return f.name == stage.function; });
-        at->name = own;
-        all.erase(at + 1, all.end());
-        std::erase_if(code->functions, [&](const FunctionSyntax& f) { return is_stage(f.name); });
-        auto functions = check_functions(*code, inside, text_);
-        if (!functions) return broken(placed_in_file(functions.fault(), text_, operation_));
+        // A stage sees the functions above it, as in GLSL, but for other stages.
+        Code code;
+        for (const FunctionSyntax& function : operation_.code->functions) {
+            const bool is_own = function.name == stage.function;
+            if (!is_own && is_stage(function.name)) continue;
+            code.functions.push_back(function);
+            if (!is_own) continue;
+            code.functions.back().name = own;
+            break;
+        }
+        auto functions = check_functions(code, inside, operation_.text);
+        if (!functions) return broken(placed_in_file(functions.fault(), operation_));
         const std::shared_ptr<const TypedFunction> function = functions->at(own);
         Typed run;
         run.kind = TypedKind::run;
@@ -213,7 +214,6 @@ private:
     const Finish& finish_;
     Span span_;
     int width_ = 1;
-    std::string text_;
     std::vector<Handed> handed_;
     std::map<std::string, Symbol, std::less<>> known_;  // pictures and stages, by the names that the file gives them
     Symbol before_;                                     // what the last stage left, or the first picture

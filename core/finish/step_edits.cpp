@@ -79,12 +79,12 @@ std::string with_replaced(std::string_view text, const std::vector<Span>& spans,
 // What binds at least as closely as a name: it can stand anywhere without brackets of its own.
 bool stands_alone(const Expression& e) {
     return e.kind == ExpressionKind::number || e.kind == ExpressionKind::boolean || e.kind == ExpressionKind::name ||
-           e.kind == ExpressionKind::field || e.kind == ExpressionKind::call;
+           e.kind == ExpressionKind::field || e.kind == ExpressionKind::index || e.kind == ExpressionKind::call;
 }
 
 bool has_brackets(const Expression& e) {
-    const bool begins_with_part =
-        e.kind == ExpressionKind::binary || e.kind == ExpressionKind::select || e.kind == ExpressionKind::field;
+    const bool begins_with_part = e.kind == ExpressionKind::binary || e.kind == ExpressionKind::select ||
+                                  e.kind == ExpressionKind::field || e.kind == ExpressionKind::index;
     return e.span.begin < (begins_with_part ? e.args[0].span.begin : e.word.begin);
 }
 

@@ -70,7 +70,7 @@ private:
         for (const PassStep& step : pass_.steps) {
             const auto write = [&](const TypedFunction& function) {
                 expressions_.set_function_name(function, function.name.empty() ? step.name + "_here" : function.name);
-                functions_ += expressions_.function_text(function) + "\n";
+                functions_ += expressions_.text_of(function) + "\n";
             };
             for_each_function(*step.typed, seen, write);
         }

@@ -12,43 +12,6 @@ namespace lacquer {
 
 namespace {
 
-// Binding strength, GLSL ES 3.00 section 5.1; larger binds tighter.
-int strength_of(Operator op) {
-    switch (op) {
-        case Operator::either:
-            return 1;
-        case Operator::either_one:
-            return 2;
-        case Operator::both:
-            return 3;
-        case Operator::bit_or:
-            return 4;
-        case Operator::bit_xor:
-            return 5;
-        case Operator::bit_and:
-            return 6;
-        case Operator::equal:
-        case Operator::not_equal:
-            return 7;
-        case Operator::less:
-        case Operator::greater:
-        case Operator::less_equal:
-        case Operator::greater_equal:
-            return 8;
-        case Operator::shift_left:
-        case Operator::shift_right:
-            return 9;
-        case Operator::add:
-        case Operator::subtract:
-            return 10;
-        default:
-            return 11;
-    }
-}
-constexpr int sign_strength = 12;
-
-std::string bracketed(std::string text, bool brackets) { return brackets ? "(" + std::move(text) + ")" : text; }
-
 std::string swizzle(Type type) {
     return width_of(type) == 4 ? "" : "." + std::string("rgba").substr(0, static_cast<std::size_t>(width_of(type)));
 }
@@ -57,18 +20,9 @@ std::string picture_parts(Type type) {
     return width_of(type) == 1 ? ".r" : width_of(type) == 2 ? ".rg" : swizzle(type);
 }
 
-bool is_literal(const Typed& typed) { return typed.kind == TypedKind::literal; }
-
-// A literal, or a literal that fills all parts.
-const Typed* plain_literal(const Typed& typed) {
-    if (is_literal(typed)) return &typed;
-    return typed.kind == TypedKind::construct && typed.args.size() == 1 && is_literal(typed.args[0]) ? &typed.args[0]
-                                                                                                     : nullptr;
-}
-
 }  // namespace
 
-std::string GlslExpressions::helper(const char* name) {
+std::string GlslExpressions::helper(const std::string& name) {
     helpers_.insert(name);
     return name;
 }
@@ -79,45 +33,15 @@ std::string GlslExpressions::picture(const std::string& source) {
     return name;
 }
 
-std::string GlslExpressions::list(const std::vector<Typed>& args) {
-    std::string text;
-    for (const Typed& arg : args) text += (text.empty() ? "" : ", ") + expression(arg, 0);
-    return text;
+std::string GlslExpressions::variable(int number, const std::string& name) {
+    return names_.name(fmt::format("{} {}", static_cast<const void*>(function()), number), name);
 }
 
-std::string GlslExpressions::expression(const Typed& t, int strength) {
-    switch (t.kind) {
-        case TypedKind::literal:
-            return bracketed(literal(t), t.number < 0 && strength >= sign_strength);
-        case TypedKind::symbol:
-            return symbol(t);
-        case TypedKind::variable:
-            return names_.name(fmt::format("{} {}", static_cast<const void*>(function_), t.variable), t.name);
-        case TypedKind::parts:
-            return parts(t);
-        case TypedKind::construct:
-            return std::string(glsl_name(t.type)) + "(" + list(t.args) + ")";
-        case TypedKind::convert:
-            return convert(t);
-        case TypedKind::unary:
-            return unary(t);
-        case TypedKind::binary:
-            return binary(t, strength);
-        case TypedKind::select:
-            return bracketed(
-                expression(t.args[0], 1) + " ? " + expression(t.args[1], 1) + " : " + expression(t.args[2], 1),
-                strength > 0);
-        case TypedKind::call:
-            return call(t);
-        case TypedKind::read:
-            return read(t);
-        case TypedKind::run:
-            return run(t);
-    }
-    return {};
+std::string GlslExpressions::literal(const Typed& t, int strength) {
+    return bracketed(number_text(t), t.number < 0 && strength >= sign_strength);
 }
 
-std::string GlslExpressions::literal(const Typed& t) const {
+std::string GlslExpressions::number_text(const Typed& t) {
     switch (scalar_of(t.type)) {
         case Scalar::truth:
             return t.number != 0 ? "true" : "false";
@@ -155,11 +79,11 @@ std::string GlslExpressions::reading(const std::string& source, const std::strin
                            sampling.weighed);
     }
     const std::string level = lod.empty() ? lod : ", " + lod;
-    return fmt::format("{}({}, {}{}{})", helper(name.c_str()), picture(source), where, level, ways);
+    return fmt::format("{}({}, {}{}{})", helper(name), picture(source), where, level, ways);
 }
 
 std::string GlslExpressions::read_here(const std::string& source) {
-    if (function_ == nullptr) {
+    if (function() == nullptr) {
         used_.insert("uv");
         return reading(source, "uv", false, {});
     }
@@ -200,13 +124,9 @@ std::string GlslExpressions::symbol(const Typed& t) {
     return name;
 }
 
-std::string GlslExpressions::parts(const Typed& t) {
-    std::string text = expression(t.args[0], sign_strength + 1) + ".";
-    // Colours read better by their own letters.
-    const bool colour = width_of(t.args[0].type) >= 3 && scalar_of(t.args[0].type) == Scalar::real;
-    for (std::size_t i = 0; i < static_cast<std::size_t>(t.part_count); ++i)
-        text += (colour ? "rgba" : "xyzw")[t.parts[i]];
-    return text;
+// Colours read better by their own letters.
+const char* GlslExpressions::part_letters(Type type) const {
+    return width_of(type) >= 3 && scalar_of(type) == Scalar::real ? "rgba" : "xyzw";
 }
 
 std::string GlslExpressions::convert(const Typed& t) {
@@ -216,12 +136,6 @@ std::string GlslExpressions::convert(const Typed& t) {
     if (from_real && scalar_of(t.type) == Scalar::natural) guard = "lq_uint";
     const std::string name = guard != nullptr ? helper(guard) : std::string(glsl_name(t.type));
     return name + "(" + expression(t.args[0], 0) + ")";
-}
-
-std::string GlslExpressions::unary(const Typed& t) {
-    const std::string inner = expression(t.args[0], sign_strength);
-    // Two signs in a row would read as one of another kind.
-    return std::string(operator_mark(t.op)) + bracketed(inner, !inner.empty() && inner[0] == operator_mark(t.op)[0]);
 }
 
 std::string GlslExpressions::colour_and_opacity(const Typed& t, int strength) {
@@ -246,8 +160,7 @@ std::string GlslExpressions::binary(const Typed& t, int strength) {
     if (t.opacity_of >= 0) return colour_and_opacity(t, strength);
     const int own = strength_of(t.op);
     if (is_whole(t.type)) {
-        const Typed* divisor = plain_literal(t.args[1]);
-        const bool safe = divisor != nullptr && divisor->number > 0;
+        const bool safe = is_above_0(t.args[1]);
         if ((t.op == Operator::divide || t.op == Operator::remainder) && !(safe && t.op == Operator::divide)) {
             return helper(t.op == Operator::divide ? "lq_divide" : "lq_remainder") + "(" + list(t.args) + ")";
         }
@@ -274,110 +187,6 @@ std::string GlslExpressions::binary(const Typed& t, int strength) {
     return bracketed(text, strength > own);
 }
 
-std::string GlslExpressions::held(const Typed& arg, const char* least, const char* most) {
-    const std::string inner = expression(arg, 0);
-    if (*most == '\0') return fmt::format("max({}, {})", inner, least);
-    return fmt::format("clamp({}, {}, {})", inner, least, most);
-}
-
-std::string GlslExpressions::call(const Typed& t) {
-    const std::string_view name = builtin_row(t.builtin).name;
-    const auto plain = [&](std::string_view function) { return std::string(function) + "(" + list(t.args) + ")"; };
-    switch (t.builtin) {
-        case Builtin::asin:
-        case Builtin::acos:
-            return std::string(name) + "(" + held(t.args[0], "-1.0", "1.0") + ")";
-        case Builtin::acosh:
-            return "acosh(" + held(t.args[0], "1.0", "") + ")";
-        case Builtin::atan2:
-            return plain(helper("lq_atan"));
-        case Builtin::pow: {
-            const Typed* base = plain_literal(t.args[0]);
-            return base != nullptr && base->number > 0 ? plain("pow") : plain(helper("lq_pow"));
-        }
-        case Builtin::round:
-            return plain("roundEven");
-        case Builtin::smoothstep: {
-            const Typed* low = plain_literal(t.args[0]);
-            const Typed* high = plain_literal(t.args[1]);
-            const bool apart = low != nullptr && high != nullptr && low->number < high->number;
-            return apart ? plain("smoothstep") : plain(helper("lq_smoothstep"));
-        }
-        case Builtin::premultiply:
-            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_premultiply"));
-        case Builtin::unpremultiply:
-            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1) : plain(helper("lq_unpremultiply"));
-        case Builtin::with_opacity_of:
-            return width_of(t.type) < 4 ? expression(t.args[0], sign_strength + 1)
-                                        : plain(helper("lq_with_opacity_of"));
-        case Builtin::normalize:
-            return plain(helper("lq_normalize"));
-        case Builtin::hash_1:
-        case Builtin::hash_2:
-        case Builtin::hash_3:
-            return plain(helper("lq_hash"));
-        case Builtin::hash3:
-            return plain(helper("lq_hash3"));
-        case Builtin::value_noise_2:
-        case Builtin::value_noise_3:
-            return plain(helper("lq_value_noise"));
-        case Builtin::gradient_noise_2:
-        case Builtin::gradient_noise_3:
-            return plain(helper("lq_gradient_noise"));
-        case Builtin::cellular_noise_2:
-        case Builtin::cellular_noise_3:
-            return plain(helper("lq_cellular_noise"));
-        case Builtin::fractal_value_2:
-        case Builtin::fractal_value_3:
-            return plain(helper("lq_fractal_value_noise"));
-        case Builtin::fractal_gradient_2:
-        case Builtin::fractal_gradient_3:
-            return plain(helper("lq_fractal_gradient_noise"));
-        case Builtin::fractal_cellular_2:
-        case Builtin::fractal_cellular_3:
-            return plain(helper("lq_fractal_cellular_noise"));
-        case Builtin::mix:
-        case Builtin::min:
-        case Builtin::max:
-        case Builtin::mod: {
-            // The last of these may be one number for all parts.
-            const Typed& last = t.args.back();
-            const bool spread = last.kind == TypedKind::construct && last.args.size() == 1 &&
-                                last.args[0].type == Type::number && is_float(last.type);
-            if (!spread) return plain(name);
-            std::string text = std::string(name) + "(";
-            for (std::size_t k = 0; k + 1 < t.args.size(); ++k) text += expression(t.args[k], 0) + ", ";
-            return text + expression(last.args[0], 0) + ")";
-        }
-        case Builtin::less_than:
-        case Builtin::less_than_equal:
-        case Builtin::greater_than:
-        case Builtin::greater_than_equal:
-        case Builtin::equal:
-        case Builtin::equal_truth:
-        case Builtin::not_equal:
-        case Builtin::not_equal_truth:
-            // GLSL has these for vectors only.
-            if (width_of(t.type) == 1) {
-                const std::string_view mark = t.builtin == Builtin::less_than                                    ? "<"
-                                              : t.builtin == Builtin::less_than_equal                            ? "<="
-                                              : t.builtin == Builtin::greater_than                               ? ">"
-                                              : t.builtin == Builtin::greater_than_equal                         ? ">="
-                                              : t.builtin == Builtin::equal || t.builtin == Builtin::equal_truth ? "=="
-                                                                                                                 : "!=";
-                return "(" + expression(t.args[0], 9) + " " + std::string(mark) + " " + expression(t.args[1], 9) + ")";
-            }
-            return plain(name);
-        case Builtin::any:
-        case Builtin::all:
-            return width_of(t.args[0].type) == 1 ? expression(t.args[0], sign_strength + 1) : plain(name);
-        case Builtin::opposite:
-            return width_of(t.type) == 1 ? "!" + expression(t.args[0], sign_strength + 1) : plain(name);
-        default:
-            return plain(name);
-    }
-}
-
 std::string GlslExpressions::read(const Typed& t) {
     const std::string from = picture(t.name);
     const auto arg = [&](std::size_t k) { return expression(t.args[k], 0); };
@@ -401,72 +210,13 @@ void GlslExpressions::set_function_name(const TypedFunction& function, const std
     functions_[&function] = names_.name(fmt::format("{}()", static_cast<const void*>(&function)), wish);
 }
 
-std::string GlslExpressions::function_text(const TypedFunction& function) {
-    const TypedFunction* const outside = std::exchange(function_, &function);
-    std::string head = std::string(glsl_name(function.type)) + " " + functions_.at(&function) + "(";
-    for (int i = 0; i < function.parameters; ++i) {
-        const TypedVariable& variable = function.variables[static_cast<std::size_t>(i)];
-        head += fmt::format("{}{} {}", i == 0 ? "" : ", ", glsl_name(variable.type),
-                            names_.name(fmt::format("{} {}", static_cast<const void*>(function_), i), variable.name));
-    }
-    std::string text = head + ") {\n" + statements(function.body, 1) + "}\n";
-    function_ = outside;
-    return text;
+std::string GlslExpressions::text_of(const TypedFunction& function) {
+    return function_text(function, functions_.at(&function), 0);
 }
 
-std::string GlslExpressions::statements(const std::vector<TypedStatement>& list, int depth) {
-    std::string text;
-    for (const TypedStatement& s : list) text += statement(s, depth);
-    return text;
-}
-
-std::string GlslExpressions::simple(const TypedStatement& s) {
-    const TypedVariable& variable = function_->variables[static_cast<std::size_t>(s.variable)];
-    std::string text = s.kind == StatementKind::declare ? std::string(glsl_name(variable.type)) + " " : "";
-    text += names_.name(fmt::format("{} {}", static_cast<const void*>(function_), s.variable), variable.name);
-    if (s.part_count > 0) text += ".";
-    for (std::size_t i = 0; i < static_cast<std::size_t>(s.part_count); ++i) text += "xyzw"[s.parts[i]];
-    if (!s.values.empty()) return text + " = " + expression(s.values[0], 0);
-    const char* zero = scalar_of(variable.type) == Scalar::real      ? "0.0"
-                       : scalar_of(variable.type) == Scalar::truth   ? "false"
-                       : scalar_of(variable.type) == Scalar::natural ? "0u"
-                                                                     : "0";
-    return text + " = " +
-           (width_of(variable.type) == 1 ? zero : std::string(glsl_name(variable.type)) + "(" + zero + ")");
-}
-
-std::string GlslExpressions::statement(const TypedStatement& s, int depth) {
-    const std::string margin(static_cast<std::size_t>(depth) * 4, ' ');
-    const auto braced = [&](const std::vector<TypedStatement>& body) {
-        return "{\n" + statements(body, depth + 1) + margin + "}";
-    };
-    switch (s.kind) {
-        case StatementKind::declare:
-        case StatementKind::assign:
-            return margin + simple(s) + ";\n";
-        case StatementKind::branch: {
-            const std::string head = margin + "if (" + expression(s.values[0], 0) + ") " + braced(s.body);
-            return head + (s.otherwise.empty() ? "" : " else " + braced(s.otherwise)) + "\n";
-        }
-        case StatementKind::loop: {
-            std::string condition = expression(s.values[0], 0);
-            if (counted_.contains(function_)) {
-                condition = fmt::format("{} && lq_turns++ < {}", expression(s.values[0], 4), max_turns);
-            }
-            const std::string first = s.first.empty() ? "" : simple(s.first[0]);
-            const std::string last = s.last.empty() ? "" : simple(s.last[0]);
-            return margin + "for (" + first + "; " + condition + "; " + last + ") " + braced(s.body) + "\n";
-        }
-        case StatementKind::leave:
-            return margin + "break;\n";
-        case StatementKind::skip:
-            return margin + "continue;\n";
-        case StatementKind::give_back:
-            return margin + "return " + expression(s.values[0], 0) + ";\n";
-        case StatementKind::block:
-            break;
-    }
-    return margin + braced(s.body) + "\n";
+std::string GlslExpressions::condition(const Typed& t) {
+    if (!counted_.contains(function())) return expression(t, 0);
+    return fmt::format("{} && lq_turns++ < {}", expression(t, 4), max_turns);
 }
 
 }  // namespace lacquer

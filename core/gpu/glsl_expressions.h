@@ -4,20 +4,24 @@
 #include <map>
 #include <set>
 #include <string>
+#include <string_view>
 
 #include "core/gpu/glsl_names.h"
-#include "core/lang/typed.h"
+#include "core/lang/tree_printer.h"
 #include "core/plan/plan.h"
 
 namespace lacquer {
 
-class GlslExpressions {
+/// Whether this is a literal above 0, or one that fills all parts.
+bool is_above_0(const Typed& typed);
+
+class GlslExpressions final : public TreePrinter {
 public:
     GlslExpressions(GlslNames& names, const Pass& pass);
 
     /// A value as GLSL, with every change of width spelled out and guards where GLSL leaves a result open.
     std::string text(const Typed& typed) { return expression(typed, 0); }
-    std::string function_text(const TypedFunction& function);
+    std::string text_of(const TypedFunction& function);
     void set_function_name(const TypedFunction& function, const std::string& wish);
     /// A stored step or ground at the drawn pixel, as vec4.
     std::string read_here(const std::string& source);
@@ -36,34 +40,29 @@ public:
     void count_turns_of(std::set<const TypedFunction*> functions) { counted_ = std::move(functions); }
 
 private:
-    /// The text, in brackets if it binds less than `strength` (GLSL ES 3.00 section 5.1, as in the parser).
-    std::string expression(const Typed& typed, int strength);
-    std::string literal(const Typed& typed) const;
-    std::string symbol(const Typed& typed);
-    std::string parts(const Typed& typed);
-    std::string convert(const Typed& typed);
-    std::string unary(const Typed& typed);
-    std::string binary(const Typed& typed, int strength);
+    std::string literal(const Typed& typed, int strength) override;
+    std::string symbol(const Typed& typed) override;
+    std::string variable(int number, const std::string& name) override;
+    std::string convert(const Typed& typed) override;
+    std::string binary(const Typed& typed, int strength) override;
+    std::string call(const Typed& typed) override;
+    std::string read(const Typed& typed) override;
+    std::string run(const Typed& typed) override;
+    const char* part_letters(Type type) const override;
+    std::string condition(const Typed& typed) override;
+
+    static std::string number_text(const Typed& literal);
     std::string colour_and_opacity(const Typed& typed, int strength);
-    std::string call(const Typed& typed);
-    std::string held(const Typed& arg, const char* least, const char* most);
-    std::string read(const Typed& typed);
-    std::string run(const Typed& typed);
-    std::string list(const std::vector<Typed>& args);
-    std::string helper(const char* name);
+    std::string with_last_spread(const Typed& call, std::string_view name);
+    std::string helper(const std::string& name);
     std::string picture(const std::string& source);
     /// A reading of the whole picture in the way that the source asks for, `weighed` by opacity whatever it asks for.
     /// With `lod`, from a smaller copy.
     std::string reading(const std::string& source, const std::string& where, bool weighed, const std::string& lod);
 
-    std::string statements(const std::vector<TypedStatement>& list, int depth);
-    std::string statement(const TypedStatement& s, int depth);
-    std::string simple(const TypedStatement& s);
-
     GlslNames& names_;
     const Pass& pass_;
     std::map<const TypedFunction*, std::string> functions_;
-    const TypedFunction* function_ = nullptr;
     std::map<std::string, Uniform, std::less<>> uniforms_;
     std::map<std::string, std::string, std::less<>> pictures_;
     std::set<std::string, std::less<>> helpers_;

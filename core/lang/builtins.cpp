@@ -4,8 +4,6 @@
 #include <array>
 #include <unordered_set>
 
-#include "core/lang/type.h"
-
 namespace lacquer {
 
 namespace {
@@ -143,6 +141,41 @@ constexpr bool in_order() {
 static_assert(in_order(), "one row for each id, in the order of the ids");
 
 }  // namespace
+
+Type letter_type(char letter, LetterTypes general) {
+    switch (letter) {
+        case 'g':
+            return float_type(general.width);
+        case 'w':
+            return make_type(Scalar::whole, general.width);
+        case 'n':
+            return make_type(Scalar::natural, general.width);
+        case 'a':
+            return make_type(general.scalar, general.width);
+        case 'B':
+            return make_type(Scalar::truth, general.width);
+        case '2':
+            return Type::vec2;
+        case '3':
+            return Type::vec3;
+        case '4':
+            return Type::vec4;
+        case 'b':
+            return Type::boolean;
+        case 'i':
+            return Type::integer;
+        case 'I':
+            return Type::ivec2;
+        case 'u':
+            return Type::natural;
+        case 'm':
+            return Type::mat2;
+        case 'M':
+            return Type::mat3;
+        default:
+            return Type::number;
+    }
+}
 
 std::span<const BuiltinRow> builtin_rows() { return rows; }
 

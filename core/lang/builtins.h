@@ -5,6 +5,8 @@
 #include <string>
 #include <string_view>
 
+#include "core/lang/type.h"
+
 namespace lacquer {
 
 /// One id for each function and number of arguments that is computed in its own way.
@@ -143,6 +145,15 @@ struct BuiltinRow {
     std::string_view param_names;  ///< parted by blanks
     std::string_view words;        ///< one line of help
 };
+
+/// What the letters for general types stand for in one call: so many parts, and for `a` of this kind.
+struct LetterTypes {
+    int width = 1;
+    Scalar scalar = Scalar::real;
+};
+
+/// The type that a letter of the table stands for.
+Type letter_type(char letter, LetterTypes general);
 
 /// All rows, in the order of the ids.
 std::span<const BuiltinRow> builtin_rows();

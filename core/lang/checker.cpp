@@ -50,6 +50,8 @@ Result<Typed> ExpressionChecker::value(const Expression& e) {
             return name(e, e.text);
         case ExpressionKind::field:
             return field(e);
+        case ExpressionKind::index:
+            return index(e);
         case ExpressionKind::call:
             return call(e);
         case ExpressionKind::unary:
@@ -182,7 +184,8 @@ Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) cons
                                    : has);
     }
     if (is_matrix(whole.type)) {
-        return fault("lang.parts", e.word, quoted(whole.span) + " is a matrix", "multiply it with a vector");
+        return fault("lang.parts", e.word, quoted(whole.span) + " is a matrix",
+                     "take a column first, for example [0], or multiply it with a vector");
     }
     if (width == 1) {
         return fault("lang.parts", e.word, quoted(whole.span) + " has no parts to take", "use it without ." + e.text);
@@ -208,6 +211,32 @@ Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) cons
     return fault("lang.parts", e.word,
                  fmt::format("'.{}' names no parts of {}", shorter(e.text), said(taken.args[0].type)),
                  "use one to four of " + all + ", or of rgba");
+}
+
+// A column of a matrix, or one part of a vector, by a number that stands here.
+Result<Typed> ExpressionChecker::index(const Expression& e) {
+    Result<Typed> whole = value(e.args[0]);
+    if (!whole) return whole;
+    const Expression& number = e.args[1];
+    const bool columns = is_matrix(whole->type);
+    const int count = columns ? side_of(whole->type) : width_of(whole->type);
+    if (count == 1) {
+        return fault("lang.parts", e.word, quoted(whole->span) + " has no parts to take", "leave the brackets out");
+    }
+    if (number.kind != ExpressionKind::number || !number.whole || number.value >= count) {
+        return fault("lang.parts", number.span,
+                     fmt::format("{} has {} 0 to {}, and this names none of them", quoted(whole->span),
+                                 columns ? "columns" : "parts", count - 1),
+                     "write one of these numbers");
+    }
+    const auto first = static_cast<std::uint8_t>(number.value);
+    Typed taken = wrap(TypedKind::parts, Type::number, std::move(*whole));
+    taken.span = e.span;
+    taken.part_count = columns ? count : 1;
+    taken.type = make_type(scalar_of(taken.args[0].type), taken.part_count);
+    for (std::uint8_t k = 0; k < taken.part_count; ++k)
+        taken.parts[k] = static_cast<std::uint8_t>(first * taken.part_count + k);
+    return taken;
 }
 
 Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text) {
@@ -252,6 +281,10 @@ std::vector<std::string> names_used(const Typed& typed) {
     };
     visit_nodes(typed, collect);
     return names;
+}
+
+std::optional<Type> type_in(const Scope& scope, std::string_view word) {
+    return word == "same" && scope.same ? scope.same : type_named(word);
 }
 
 Scope step_scope() {

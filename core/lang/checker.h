@@ -50,7 +50,12 @@ struct Scope {
     std::string unnamed_stem;
     /// Why there are no neighbouring pixels here, so that derivatives have no meaning; empty where there are.
     std::string no_neighbours = {};
+    /// The type that `same` stands for; nothing outside of operations' files.
+    std::optional<Type> same = std::nullopt;
 };
+
+/// The type that a word stands for in this scope; nothing if there is none.
+std::optional<Type> type_in(const Scope& scope, std::string_view word);
 
 /// The names that every step knows (known_names.h).
 Scope step_scope();

@@ -10,52 +10,11 @@ namespace lacquer {
 
 namespace {
 
-// What the letters of the table stand for in one call: a width, and for `a` a kind.
-struct Common {
-    int width = 1;
-    Scalar scalar = Scalar::real;
-};
-
 bool is_general(char letter) { return std::string_view("gwnaB").find(letter) != std::string_view::npos; }
 
-Type letter_type(char letter, Common common) {
-    switch (letter) {
-        case 'g':
-            return float_type(common.width);
-        case 'w':
-            return make_type(Scalar::whole, common.width);
-        case 'n':
-            return make_type(Scalar::natural, common.width);
-        case 'a':
-            return make_type(common.scalar, common.width);
-        case 'B':
-            return make_type(Scalar::truth, common.width);
-        case '2':
-            return Type::vec2;
-        case '3':
-            return Type::vec3;
-        case '4':
-            return Type::vec4;
-        case 'b':
-            return Type::boolean;
-        case 'i':
-            return Type::integer;
-        case 'I':
-            return Type::ivec2;
-        case 'u':
-            return Type::natural;
-        case 'm':
-            return Type::mat2;
-        case 'M':
-            return Type::mat3;
-        default:
-            return Type::number;
-    }
-}
-
 // The common width of all general arguments, and the kind of those that may be of any.
-Common common_of(const BuiltinRow& row, const std::vector<Typed>& args) {
-    Common common;
+LetterTypes common_of(const BuiltinRow& row, const std::vector<Typed>& args) {
+    LetterTypes common;
     int narrowest = 4;
     for (std::size_t i = 0; i < args.size(); ++i) {
         const Type type = args[i].type;
@@ -69,7 +28,7 @@ Common common_of(const BuiltinRow& row, const std::vector<Typed>& args) {
 }
 
 bool accepts(const BuiltinRow& row, const std::vector<Typed>& args) {
-    const Common common = common_of(row, args);
+    const LetterTypes common = common_of(row, args);
     for (std::size_t i = 0; i < args.size(); ++i) {
         if (!fits(args[i], letter_type(row.params[i], common))) return false;
     }
@@ -98,7 +57,7 @@ Result<Typed> ExpressionChecker::call(const Expression& e) {
         if (!checked) return checked;
         args.push_back(std::move(*checked));
     }
-    if (const auto type = type_named(e.text)) return construct(e, *type, std::move(args));
+    if (const auto type = type_in(scope_, e.text)) return construct(e, *type, std::move(args));
     if (const auto own = functions.find(e.text); own != functions.end()) return run(e, own->second, std::move(args));
     if (scope_.functions != nullptr) {
         if (const auto known = scope_.functions->find(e.text); known != scope_.functions->end()) {
@@ -323,7 +282,7 @@ Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed>
         if (row.id == Builtin::derivative_x || row.id == Builtin::derivative_y || row.id == Builtin::derivative_width) {
             if (auto meaningful = derivative_here(e.word); !meaningful) return meaningful.fault();
         }
-        const Common common = common_of(row, args);
+        const LetterTypes common = common_of(row, args);
         Typed made;
         made.kind = TypedKind::call;
         made.type = letter_type(row.result, common);
@@ -336,7 +295,7 @@ Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed>
     }
     if (named == nullptr) return unknown_function(e);
     if (counted == nullptr) return wrong_count(e, *named);
-    const Common common = common_of(*counted, args);
+    const LetterTypes common = common_of(*counted, args);
     for (std::size_t i = 0; i < args.size(); ++i) {
         const Type wanted = letter_type(counted->params[i], common);
         if (!fits(args[i], wanted)) return does_not_fit(args[i], wanted, signature_text(*counted));

@@ -58,9 +58,12 @@ struct Code {
 /// True for a text that is more than one expression: it has a ';', a '{' or a `return` outside remarks.
 bool is_code(std::string_view source);
 
+/// Where code stands. In an operation's file `same` is a type as well: that of what the operation is called with.
+enum class CodeOf { step, operation };
+
 /// Reads code by the grammar of GLSL ES 3.00 chapters 5 and 6, without arrays, structures, `while`, `do`, `switch`,
 /// qualifiers, and assignments within expressions.
 /// Faults: those of `parse`, `lang.statement`, `lang.left-out`.
-Result<Code> parse_code(std::string_view source);
+Result<Code> parse_code(std::string_view source, CodeOf of = CodeOf::step);
 
 }  // namespace lacquer

@@ -2,6 +2,8 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <array>
+#include <cstdint>
 #include <utility>
 
 #include "core/lang/expression_checker.h"
@@ -196,7 +198,7 @@ private:
     }
 
     Result<Done> add_function(const FunctionSyntax& syntax) {
-        const std::optional<Type> type = type_named(syntax.type);
+        const std::optional<Type> type = type_in(scope_, syntax.type);
         if (is_builtin_name(syntax.name) || (!of_operation_ && is_called(syntax.name))) {
             return fault("lang.duplicate", syntax.word, "there is a function '" + syntax.name + "' already",
                          "give yours another name");
@@ -212,7 +214,7 @@ private:
                 return fault("lang.left-out", parameter.span, "a picture cannot be handed to a function here",
                              "name the step or ground in the function itself");
             }
-            Result<int> variable = declare(parameter.name, *type_named(parameter.type), parameter.span);
+            Result<int> variable = declare(parameter.name, *type_in(scope_, parameter.type), parameter.span);
             if (!variable) return variable.fault();
         }
         made_.parameters = static_cast<int>(made_.variables.size());
@@ -336,7 +338,7 @@ private:
 
     Result<TypedStatement> declaration(const Statement& s) {
         TypedStatement made = typed(s);
-        const Type type = *type_named(s.type);
+        const Type type = *type_in(scope_, s.type);
         if (!s.args.empty()) {
             Result<Typed> value = expressions_.value(s.args[0]);
             if (!value) return value.fault();
@@ -353,17 +355,27 @@ private:
         TypedStatement made = typed(s);
         Result<Typed> target = expressions_.value(s.args[0]);
         if (!target) return target.fault();
-        const bool parts = target->kind == TypedKind::parts;
-        const Typed& variable = parts ? target->args[0] : *target;
+        // Parts of parts, such as those of a matrix's column, are parts of the whole.
+        const Typed* place = &*target;
+        std::array<std::uint8_t, 4> taken = target->parts;
+        const int count = target->kind == TypedKind::parts ? target->part_count : 0;
+        while (place->kind == TypedKind::parts) {
+            place = &place->args[0];
+            for (int i = 0; i < count && place->kind == TypedKind::parts; ++i) {
+                std::uint8_t& part = taken[static_cast<std::size_t>(i)];
+                part = place->parts[part];
+            }
+        }
+        const Typed& variable = *place;
         if (variable.kind != TypedKind::variable) {
             return fault("lang.assignment", s.args[0].span,
                          expressions_.quoted(s.args[0].span) + " is no variable, and only variables change",
                          "make a variable of it: float value = " + std::string("..."));
         }
         made.variable = variable.variable;
-        if (parts) {
-            made.parts = target->parts;
-            made.part_count = target->part_count;
+        if (count > 0) {
+            made.parts = taken;
+            made.part_count = count;
             for (int i = 0; i < made.part_count; ++i) {
                 for (int k = 0; k < i; ++k) {
                     if (made.parts[static_cast<std::size_t>(i)] != made.parts[static_cast<std::size_t>(k)]) continue;

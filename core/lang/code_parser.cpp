@@ -31,7 +31,7 @@ constexpr std::array<LeftOut, 12> left_out = {{{"while", "write for (; condition
 
 class CodeParser {
 public:
-    explicit CodeParser(std::vector<Token> tokens) : read_(std::move(tokens)) {}
+    CodeParser(std::vector<Token> tokens, CodeOf of) : read_(std::move(tokens)), of_(of) {}
 
     Result<Code> run() {
         Code code;
@@ -59,7 +59,11 @@ private:
     bool sees_word(std::string_view word) const {
         return read_.peek().kind == TokenKind::name && read_.peek().text == word;
     }
-    bool sees_type() const { return read_.peek().kind == TokenKind::name && type_named(read_.peek().text).has_value(); }
+    bool sees_type() const {
+        const Token& token = read_.peek();
+        return token.kind == TokenKind::name &&
+               (type_named(token.text).has_value() || (of_ == CodeOf::operation && token.text == "same"));
+    }
     bool defines_function() const {
         return sees_type() && read_.peek(1).kind == TokenKind::name && read_.peek(2).text == "(";
     }
@@ -281,6 +285,7 @@ private:
     }
 
     ExpressionParser read_;
+    CodeOf of_;
     std::size_t count_ = 0;
     int depth_ = 0;
 };
@@ -297,10 +302,10 @@ bool is_code(std::string_view source) {
            });
 }
 
-Result<Code> parse_code(std::string_view source) {
+Result<Code> parse_code(std::string_view source, CodeOf of) {
     Result<std::vector<Token>> tokens = tokenize(source);
     if (!tokens) return tokens.fault();
-    return CodeParser(std::move(*tokens)).run();
+    return CodeParser(std::move(*tokens), of).run();
 }
 
 }  // namespace lacquer

@@ -14,6 +14,7 @@ enum class ExpressionKind {
     boolean,  ///< `value` is 0 or 1
     name,     ///< `text`
     field,    ///< args[0] . `text`
+    index,    ///< args[0] [ args[1] ]
     call,     ///< `text`(args...)
     unary,    ///< `text` args[0]
     binary,   ///< args[0] `text` args[1]
@@ -35,7 +36,7 @@ struct Expression {
 /// How deep brackets, signs and choices may be nested.
 inline constexpr int max_nesting = 128;
 
-/// Reads a formula by the grammar of GLSL ES 3.00 chapter 5, without assignment, comma and brackets for parts.
+/// Reads a formula by the grammar of GLSL ES 3.00 chapter 5, without assignment and comma.
 /// Faults: those of `tokenize`, `lang.expected`, `lang.nesting`, `lang.empty`, `lang.assignment`.
 Result<Expression> parse(std::string_view source);
 

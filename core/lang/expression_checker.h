@@ -59,6 +59,7 @@ private:
     Result<Typed> name(const Expression& e, const std::string& key) const;
     Result<Typed> field(const Expression& e);
     Result<Typed> parts_of(const Expression& e, Typed whole) const;
+    Result<Typed> index(const Expression& e);
     Result<Typed> unary(const Expression& e);
     Result<Typed> binary(const Expression& e);
     Result<Typed> select(const Expression& e);

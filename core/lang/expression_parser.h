@@ -34,6 +34,8 @@ private:
     Result<Expression> operation(int least);
     Result<Expression> signed_value();
     Result<Expression> postfix();
+    Result<Expression> field_of(Expression whole);
+    Result<Expression> index_of(Expression whole);
     Result<Expression> primary();
     Result<Expression> call(const Token& name);
     Result<Expression> too_deep() const;

@@ -12,10 +12,10 @@ bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_part(char c) { return is_name_start(c) || is_digit(c); }
 
 // Longest first, so that "<=" is not read as "<".
-constexpr std::array<std::string_view, 43> marks = {"<<=", ">>=", "<<", ">>", "<=", ">=", "==", "!=", "&&", "||", "^^",
-                                                    "++",  "--",  "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "(",
-                                                    ")",   ",",   ".",  "?",  ":",  "+",  "-",  "*",  "/",  "%",  "<",
-                                                    ">",   "!",   "~",  "&",  "|",  "^",  "=",  ";",  "{",  "}"};
+constexpr std::array<std::string_view, 45> marks = {
+    "<<=", ">>=", "<<", ">>", "<=", ">=", "==", "!=", "&&", "||", "^^", "++", "--", "+=", "-=",
+    "*=",  "/=",  "%=", "&=", "|=", "^=", "(",  ")",  ",",  ".",  "?",  ":",  "+",  "-",  "*",
+    "/",   "%",   "<",  ">",  "!",  "~",  "&",  "|",  "^",  "=",  ";",  "{",  "}",  "[",  "]"};
 
 class Lexer {
 public:
@@ -136,10 +136,6 @@ private:
         const std::size_t begin = at_++;
         while (at_ < source_.size() && (static_cast<unsigned char>(source_[at_]) & 0xC0U) == 0x80U) ++at_;
         const std::string_view odd = source_.substr(begin, at_ - begin);
-        if (odd == "[" || odd == "]") {
-            return fault("lang.character", span_from(begin), "parts are not taken with brackets",
-                         "write .x, .y, .z or .w");
-        }
         const bool printable = odd.size() > 1 || (odd[0] >= 0x20 && odd[0] < 0x7F);
         return fault("lang.character", span_from(begin),
                      printable ? "'" + std::string(odd) + "' means nothing here"

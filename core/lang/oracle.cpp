@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 
+#include "core/lang/compositions.h"
 #include "core/lang/oracle_builtins.h"
 
 namespace lacquer {
@@ -288,13 +290,26 @@ private:
     }
 
     Value call(const Typed& t) {
-        if (t.builtin == Builtin::derivative_x || t.builtin == Builtin::derivative_y ||
-            t.builtin == Builtin::derivative_width) {
-            return derivative(t);
-        }
+        if (t.builtin == Builtin::derivative_x || t.builtin == Builtin::derivative_y) return derivative(t);
+        const Composition* composed = composition_of(t.builtin, t.args[0].type);
         std::array<Value, 3> args{};
         for (std::size_t i = 0; i < t.args.size(); ++i) args[i] = value(t.args[i]);
-        return call_builtin(t, args);
+        if (composed == nullptr) return call_builtin(t, args);
+        const std::span<const Value> given(args.data(), t.args.size());
+        return composed->by_part ? run_by_part(*composed->function, t.type, given) : run(*composed->function, given);
+    }
+
+    Value run_by_part(const TypedFunction& function, Type type, std::span<const Value> args) {
+        Value made{type, {}, {}};
+        std::array<Value, 3> parts{};
+        for (std::size_t i = 0; i < width(type); ++i) {
+            for (std::size_t k = 0; k < args.size(); ++k)
+                parts[k] = {function.variables[k].type, {args[k].parts[i]}, {args[k].wholes[i]}};
+            const Value part = run(function, std::span<const Value>(parts.data(), args.size()));
+            made.parts[i] = part.parts[0];
+            made.wholes[i] = part.wholes[0];
+        }
+        return made;
     }
 
     // The difference between the two pixels of this one's row, or column, of the 2 x 2 block. The neighbour's value is
@@ -321,12 +336,7 @@ private:
         };
         const bool right = inputs_.right != (dx_ != 0);
         const bool lower = inputs_.lower != (dy_ != 0);
-        const Value x = along(right ? -1 : 1, 0);
-        if (t.builtin == Builtin::derivative_x) return x;
-        Value y = along(0, lower ? -1 : 1);
-        if (t.builtin == Builtin::derivative_y) return y;
-        for (std::size_t i = 0; i < width(t.type); ++i) y.parts[i] = std::fabs(x.parts[i]) + std::fabs(y.parts[i]);
-        return y;
+        return t.builtin == Builtin::derivative_x ? along(right ? -1 : 1, 0) : along(0, lower ? -1 : 1);
     }
 
     Value read(const Typed& t) {
@@ -336,12 +346,17 @@ private:
     }
 
     Value run(const Typed& t) {
+        std::vector<Value> args;
+        for (const Typed& arg : t.args) args.push_back(value(arg));
+        return run(*t.function, args);
+    }
+
+    Value run(const TypedFunction& function, std::span<const Value> args) {
         Call call;
-        call.function = t.function.get();
-        for (const TypedVariable& variable : call.function->variables) {
-            call.variables.push_back(Value{variable.type, {}, {}});
-        }
-        for (std::size_t i = 0; i < t.args.size(); ++i) call.variables[i] = value(t.args[i]);
+        call.function = &function;
+        call.variables.assign(args.begin(), args.end());
+        for (std::size_t i = args.size(); i < function.variables.size(); ++i)
+            call.variables.push_back(Value{function.variables[i].type, {}, {}});
         Call* const outside = call_;
         call_ = &call;
         run_statements(call.function->body);

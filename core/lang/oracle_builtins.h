@@ -8,7 +8,8 @@
 
 namespace lacquer {
 
-/// What a call of a built-in function gives for these arguments. Not for those that look at neighbours or pictures.
+/// What a call of a built-in function gives for these arguments. Not for those that look at neighbours or
+/// pictures, nor for those that are made of others (compositions.h).
 Value call_builtin(const Typed& call, const std::array<Value, 3>& args);
 
 }  // namespace lacquer

@@ -165,15 +165,31 @@ Result<Expression> ExpressionParser::signed_value() {
 
 Result<Expression> ExpressionParser::postfix() {
     Result<Expression> value = primary();
-    while (value && take(".")) {
+    while (value && (sees(".") || sees("["))) {
         if (value->depth > max_nesting * 2) return too_deep();
-        if (peek().kind != TokenKind::name) return unexpected("the parts, such as xy");
-        const Token part = peek();
-        ++at_;
-        const Span span = cover(value->span, part.span);
-        value = node(ExpressionKind::field, span, part.span, std::string(part.text), {std::move(*value)});
+        value = sees(".") ? field_of(std::move(*value)) : index_of(std::move(*value));
     }
     return value;
+}
+
+Result<Expression> ExpressionParser::field_of(Expression whole) {
+    ++at_;
+    if (peek().kind != TokenKind::name) return unexpected("the parts, such as xy");
+    const Token part = next();
+    const Span span = cover(whole.span, part.span);
+    return node(ExpressionKind::field, span, part.span, std::string(part.text), {std::move(whole)});
+}
+
+Result<Expression> ExpressionParser::index_of(Expression whole) {
+    const Deeper deeper(depth_);
+    if (depth_ > max_nesting) return too_deep();
+    const Span open = next().span;
+    Result<Expression> number = choice();
+    if (!number) return number;
+    const Span close = peek().span;
+    if (!take("]")) return unexpected("a ']' to close the bracket");
+    const Span span = cover(whole.span, close);
+    return node(ExpressionKind::index, span, cover(open, close), "[", {std::move(whole), std::move(*number)});
 }
 
 Result<Expression> ExpressionParser::primary() {

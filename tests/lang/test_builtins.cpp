@@ -1,7 +1,7 @@
 #include <catch2/catch.hpp>
 #include <set>
 
-#include "core/lang/builtins.h"
+#include "core/lang/compositions.h"
 #include "tests/support/temporary.h"
 
 using namespace lacquer;
@@ -86,6 +86,29 @@ TEST_CASE("the table has what GLSL ES 3.00 chapter 8 calls common, trigonometric
     CHECK(is_builtin_name("vec3"));
     CHECK_FALSE(is_builtin_name("vec5"));
     CHECK_FALSE(is_builtin_name("uv"));
+}
+
+TEST_CASE("every function that is made of others compiles, and ends in direct ones") {
+    for (const CompositionText& text : composition_texts()) {
+        CAPTURE(text.text);
+        const BuiltinRow& row = builtin_row(text.id);
+        bool found = false;
+        for (int width = 1; width <= 4; ++width) {
+            const Composition* made = composition_of(text.id, letter_type(row.params[0], {width, Scalar::real}));
+            if (made == nullptr) continue;
+            found = true;
+            REQUIRE(made->function != nullptr);
+            CHECK(made->function->parameters == static_cast<int>(row.params.size()));
+            // One that called itself would never end.
+            const auto look = [&](const Typed& node) {
+                CHECK_FALSE((node.kind == TypedKind::call && node.builtin == text.id));
+            };
+            visit_nodes(made->function->body, look);
+        }
+        CHECK(found);
+    }
+    CHECK(composition_of(Builtin::sin, Type::vec2) == nullptr);
+    CHECK(composition_of(Builtin::texture, Type::vec4) == nullptr);
 }
 
 TEST_CASE("docs/language.md names every function") {

@@ -34,7 +34,7 @@ TEST_CASE("one number fits any width, and the change is written out") {
 TEST_CASE("4 fits 3 without its opacity, 3 fits 4 with opacity 1") {
     CHECK(meaning("cross(scene, tint)") == "vec3 cross(scene.xyz, tint)");
     CHECK(meaning("mix(scene, tint, rim)") == "vec4 mix(scene, vec4(tint, 1.0), vec4(rim))");
-    CHECK(meaning("wet ? tint : scene") == "vec4 (wet ? vec4(tint, 1.0) : scene)");
+    CHECK(meaning("wet ? tint : scene") == "vec4 wet ? vec4(tint, 1.0) : scene");
     CHECK(meaning("dot(scene, tint)") == "float dot(scene.xyz, tint)");
 }
 

@@ -166,6 +166,15 @@ TEST_CASE("matrices go by columns") {
     CHECK(id_of("return mat2(mat3(1), 1) * pixel;") == "lang.matrix");
 }
 
+TEST_CASE("parts and columns by a number in brackets") {
+    // Source: GLSL ES 3.00 (Khronos), sections 5.5 and 5.6: m[i] is column i of a matrix, v[i] part i of a vector.
+    CHECK(number("vec3(5, 6, 7)[1]") == 6);
+    CHECK(number("mat2(1, 2, 3, 4)[1].x") == 3);
+    CHECK(number("mat2(1, 2, 3, 4)[1][1]") == 4);
+    CHECK(number("mat3 m = mat3(1); m[2] = vec3(4, 5, 6); m[0][1] = 0.0; return m[2].y + m[1].y;") == 6);
+    CHECK(number("vec4 v = vec4(1); v[3] += 2.0; return v.w;") == 3);
+}
+
 TEST_CASE("derivatives are differences within a block of two by two") {
     CHECK(number("return dFdx(pixel.x * 3);") == 3);
     CHECK(number("return dFdy(pixel.x * 3);") == 0);

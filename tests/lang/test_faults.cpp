@@ -32,7 +32,10 @@ Scope faulty_scope() {
 TEST_CASE("each fault marks its words and offers a mend") {
     const std::vector<Case> cases = {
         {"rim + $", "lang.character", "$", "take it out"},
-        {"uv[0]", "lang.character", "[", ".x"},
+        {"uv[2]", "lang.parts", "2", "one of these"},
+        {"uv[rim]", "lang.parts", "rim", "one of these"},
+        {"rim[0]", "lang.parts", "[0]", "leave the brackets out"},
+        {"uv[0", "lang.expected", "", "']'"},
         {"rim = 2", "lang.assignment", "=", "=="},
         {"rim; 2", "lang.statement", "rim", "return"},
         {"return rim", "lang.expected", "", "';'"},

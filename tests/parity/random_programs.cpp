@@ -13,7 +13,7 @@ std::string RandomPrograms::make(Type type) {
     text += "vec3 r = vec3(" + value(Type::number) + ", q);\n";
     text += "int n;\n";
     text += "bool t = " + value(Type::boolean) + ";\n";
-    formulas_.names = {{Type::number, {"p", "q.y", "r.z", "lobe(q, n)"}},
+    formulas_.names = {{Type::number, {"p", "q.y", "r[2]", "lobe(q, n)"}},
                        {Type::vec2, {"q", "r.xy"}},
                        {Type::vec3, {"r", "r.zxy"}},
                        {Type::integer, {"n"}},
@@ -46,7 +46,7 @@ std::string RandomPrograms::assignment() {
         case 1:
             return "q.yx = " + value(Type::vec2) + ";\n";
         case 2:
-            return "r.z" + std::string(marks[formulas_.below(4)]) + value(Type::number) + ";\n";
+            return "r[2]" + std::string(marks[formulas_.below(4)]) + value(Type::number) + ";\n";
         case 3:
             return "n = " + value(Type::integer) + ";\n";
         case 4:
