@@ -64,21 +64,22 @@ Parts Lowering::read_here(const std::string& name, int width) {
     return row(emit(Op::read_here, {}, picture_slot(name)), width);
 }
 
-Parts Lowering::symbol(const Typed& t) {
-    if (t.symbol == SymbolKind::step) {
-        const auto here = steps_.find(t.name);
-        if (here != steps_.end()) return here->second;
-        Parts parts = read_here(t.name, width_of(t.type));
+Parts Lowering::symbol(Type type, const NameHere& here) {
+    const auto width = width_of(type);
+    if (here.symbol == SymbolKind::step) {
+        const auto known_step = steps_.find(here.name);
+        if (known_step != steps_.end()) return known_step->second;
+        Parts parts = read_here(here.name, width);
         // A stored step is floats; what else it was comes back from them.
-        if (scalar_of(t.type) != Scalar::real) parts = {convert_part(Scalar::real, scalar_of(t.type), parts[0])};
+        if (scalar_of(type) != Scalar::real) parts = {convert_part(Scalar::real, scalar_of(type), parts[0])};
         return parts;
     }
-    if (t.symbol == SymbolKind::ground) return read_here(t.name, width_of(t.type));
-    const KnownName* known = t.symbol == SymbolKind::known ? find_known(t.name) : nullptr;
+    if (here.symbol == SymbolKind::ground) return read_here(here.name, width);
+    const KnownName* known = here.symbol == SymbolKind::known ? find_known(here.name) : nullptr;
     if (known != nullptr && known->id == Known::uv) return {emit(Op::uv_x, {}), emit(Op::uv_y, {})};
     if (known != nullptr && known->id == Known::pixel) return {emit(Op::pixel_x, {}), emit(Op::pixel_y, {})};
-    return each(static_cast<std::size_t>(width_of(t.type)),
-                [&](std::size_t k) { return uniform(t.name, static_cast<int>(k)); });
+    return each(static_cast<std::size_t>(width),
+                [&](std::size_t k) { return uniform(here.name, static_cast<int>(k)); });
 }
 
 // core/picture/table.h, step by step the same.
@@ -87,11 +88,11 @@ int Lowering::table_place(int t) {
     return emit(Op::add, {scaled, constant(0.5F / 1024.0F)});
 }
 
-Parts Lowering::read(const Typed& t) {
-    const std::uint32_t slot = picture_slot(t.name, t.weighed);
+Parts Lowering::read(const Typed& t, const PictureReading& reading) {
+    const std::uint32_t slot = picture_slot(reading.name, reading.weighed);
     const int width = width_of(t.type);
     const Parts where = t.args.empty() ? Parts{} : value(t.args[0]);
-    switch (t.builtin) {
+    switch (reading.builtin) {
         case Builtin::texture_size:
             return row(emit(Op::picture_size, {}, slot), 2);
         case Builtin::texture_lod:

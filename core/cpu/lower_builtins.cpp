@@ -2,7 +2,6 @@
 #include <cassert>
 
 #include "core/cpu/lowering.h"
-#include "core/lang/compositions.h"
 
 namespace lacquer {
 
@@ -147,10 +146,8 @@ int Lowering::dot(const Parts& a, const Parts& b) {
     return sum;
 }
 
-Parts Lowering::call(const Typed& t) {
-    std::vector<Parts> args;
-    for (const Typed& arg : t.args) args.push_back(value(arg));
-    const InstructionRow& row = rows[static_cast<std::size_t>(t.builtin)];
+Parts Lowering::call(Builtin builtin, const Typed& t, std::vector<Parts> args) {
+    const InstructionRow& row = rows[static_cast<std::size_t>(builtin)];
     const auto part = [&](std::size_t k) {
         std::vector<int> in;
         for (const Parts& arg : args) in.push_back(arg[k]);
@@ -170,7 +167,7 @@ Parts Lowering::call(const Typed& t) {
         case Use::same_bits:
             return args[0];
         case Use::composed:
-            return composed(t, std::move(args));
+            return composed(*composition_of(builtin, t.args[0].type), std::move(args));
         case Use::reads:
             break;
     }
@@ -178,8 +175,7 @@ Parts Lowering::call(const Typed& t) {
     return {};
 }
 
-Parts Lowering::composed(const Typed& t, std::vector<Parts> args) {
-    const Composition& composition = *composition_of(t.builtin, t.args[0].type);
+Parts Lowering::composed(const Composition& composition, std::vector<Parts> args) {
     if (!composition.by_part) return run_function(*composition.function, std::move(args));
     return each(args[0].size(), [&](std::size_t k) {
         std::vector<Parts> parts;

@@ -23,12 +23,11 @@ std::size_t size_of(std::span<const TypedStatement> statements) {
 
 // About how many instructions of the plainest kind a node takes by itself.
 std::size_t work_of(const Typed& node) {
-    if (node.kind == TypedKind::read) return 12;
-    if (node.kind == TypedKind::call && node.builtin >= Builtin::value_noise_2 &&
-        node.builtin <= Builtin::fractal_cellular_3) {
-        return worth_skipping;
-    }
-    return 1;
+    if (node.is<PictureReading>()) return 12;
+    const auto* call = node.as<BuiltinCall>();
+    const bool noise =
+        call != nullptr && call->builtin >= Builtin::value_noise_2 && call->builtin <= Builtin::fractal_cellular_3;
+    return noise ? worth_skipping : 1;
 }
 
 std::size_t work_of(std::span<const TypedStatement> statements) {

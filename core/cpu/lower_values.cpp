@@ -1,6 +1,7 @@
 // Literals, operators and conversions as instructions.
 #include <algorithm>
 
+#include "core/base/overloaded.h"
 #include "core/cpu/lowering.h"
 
 namespace lacquer {
@@ -48,52 +49,42 @@ Op whole_op(Operator op, bool natural) {
 }  // namespace
 
 Parts Lowering::value(const Typed& t) {
-    switch (t.kind) {
-        case TypedKind::literal:
-            return {literal(t)};
-        case TypedKind::symbol:
-            return symbol(t);
-        case TypedKind::variable:
-            return frame_->variables[static_cast<std::size_t>(t.variable)];
-        case TypedKind::parts: {
-            const Parts whole = value(t.args[0]);
-            return each(static_cast<std::size_t>(t.part_count), [&](std::size_t k) { return whole[t.parts[k]]; });
-        }
-        case TypedKind::construct:
-            return construct(t);
-        case TypedKind::convert:
-            return convert(t);
-        case TypedKind::unary:
-            return unary(t);
-        case TypedKind::binary:
-            return binary(t);
-        case TypedKind::select:
-            return select(t);
-        case TypedKind::call:
-            return call(t);
-        case TypedKind::read:
-            return read(t);
-        case TypedKind::run: {
-            std::vector<Parts> args;
-            for (const Typed& arg : t.args) args.push_back(value(arg));
-            return run_function(*t.function, std::move(args));
-        }
-    }
-    return {};
+    const auto all = [&] {
+        std::vector<Parts> args;
+        for (const Typed& arg : t.args) args.push_back(value(arg));
+        return args;
+    };
+    return std::visit(
+        Overloaded{[&](const Literal& node) { return Parts{literal(t.type, node.number)}; },
+                   [&](const NameHere& node) { return symbol(t.type, node); },
+                   [&](const VariableHere& node) { return frame_->variables[static_cast<std::size_t>(node.number)]; },
+                   [&](const PartsOf& node) {
+                       const Parts whole = value(t.args[0]);
+                       return each(static_cast<std::size_t>(node.count),
+                                   [&](std::size_t k) { return whole[node.parts[k]]; });
+                   },
+                   [&](const Construction&) { return construct(t); }, [&](const Conversion&) { return convert(t); },
+                   [&](const UnaryOperation& node) { return unary(t, node.op); },
+                   [&](const BinaryOperation& node) { return binary(t, node); },
+                   [&](const ConditionalChoice&) { return select(t); },
+                   [&](const BuiltinCall& node) { return call(node.builtin, t, all()); },
+                   [&](const PictureReading& node) { return read(t, node); },
+                   [&](const FunctionRun& node) { return run_function(*node.function, all()); }},
+        t.node);
 }
 
-int Lowering::literal(const Typed& t) {
-    switch (scalar_of(t.type)) {
+int Lowering::literal(Type type, double number) {
+    switch (scalar_of(type)) {
         case Scalar::real:
-            return constant(static_cast<float>(t.number));
+            return constant(static_cast<float>(number));
         case Scalar::truth:
-            return constant_bits(t.number != 0 ? 0xFFFFFFFFU : 0U);
+            return constant_bits(number != 0 ? 0xFFFFFFFFU : 0U);
         case Scalar::whole:
-            return constant_bits(static_cast<std::uint32_t>(static_cast<std::int32_t>(t.number)));
+            return constant_bits(static_cast<std::uint32_t>(static_cast<std::int32_t>(number)));
         case Scalar::natural:
             break;
     }
-    return constant_bits(static_cast<std::uint32_t>(std::min(t.number, 4294967295.0)));
+    return constant_bits(static_cast<std::uint32_t>(std::min(number, 4294967295.0)));
 }
 
 Parts Lowering::construct(const Typed& t) {
@@ -141,17 +132,17 @@ Parts Lowering::convert(const Typed& t) {
                 [&](std::size_t k) { return convert_part(scalar_of(t.args[0].type), scalar_of(t.type), parts[k]); });
 }
 
-Parts Lowering::unary(const Typed& t) {
+Parts Lowering::unary(const Typed& t, Operator operation) {
     Parts parts = value(t.args[0]);
-    const Op op = t.op != Operator::negate ? Op::bit_not : is_whole(t.type) ? Op::negate_int : Op::negate;
+    const Op op = operation != Operator::negate ? Op::bit_not : is_whole(t.type) ? Op::negate_int : Op::negate;
     for (int& part : parts) part = emit(op, {part});
     return parts;
 }
 
-Parts Lowering::binary(const Typed& t) {
+Parts Lowering::binary(const Typed& t, const BinaryOperation& operation) {
     const Parts a = value(t.args[0]);
     const Parts b = value(t.args[1]);
-    switch (t.op) {
+    switch (operation.op) {
         case Operator::both:
             return {emit(Op::bit_and, {a[0], b[0]})};
         case Operator::either:
@@ -161,18 +152,18 @@ Parts Lowering::binary(const Typed& t) {
         default:
             break;
     }
-    if (t.type == Type::boolean) return {compare(t, a, b)};
+    if (t.type == Type::boolean) return {compare(operation.op, scalar_of(t.args[0].type), a, b)};
     const auto width = static_cast<std::size_t>(width_of(t.type));
     if (is_whole(t.type)) {
-        const Op op = whole_op(t.op, scalar_of(t.type) == Scalar::natural);
+        const Op op = whole_op(operation.op, scalar_of(t.type) == Scalar::natural);
         return each(width, [&](std::size_t k) { return emit(op, {a[k], b[k]}); });
     }
     const bool matrices = is_matrix(t.args[0].type) || is_matrix(t.args[1].type);
-    if (matrices && t.op == Operator::multiply && a.size() > 1 && b.size() > 1) return matrix_product(t, a, b);
-    Parts parts = each(t.opacity_of >= 0 ? 3 : width, [&](std::size_t k) {
-        return emit(float_op(t.op), {a[a.size() == 1 ? 0 : k], b[b.size() == 1 ? 0 : k]});
+    if (matrices && operation.op == Operator::multiply && a.size() > 1 && b.size() > 1) return matrix_product(t, a, b);
+    Parts parts = each(operation.opacity_of >= 0 ? 3 : width, [&](std::size_t k) {
+        return emit(float_op(operation.op), {a[a.size() == 1 ? 0 : k], b[b.size() == 1 ? 0 : k]});
     });
-    if (t.opacity_of >= 0) parts.push_back(t.opacity_of == 0 ? a[3] : b[3]);
+    if (operation.opacity_of >= 0) parts.push_back(operation.opacity_of == 0 ? a[3] : b[3]);
     return parts;
 }
 
@@ -211,14 +202,13 @@ int Lowering::compare_part(Operator op, Scalar scalar, int a, int b) {
     }
 }
 
-int Lowering::compare(const Typed& t, const Parts& a, const Parts& b) {
-    const Scalar scalar = scalar_of(t.args[0].type);
-    if (t.op != Operator::equal && t.op != Operator::not_equal) return compare_part(t.op, scalar, a[0], b[0]);
+int Lowering::compare(Operator op, Scalar scalar, const Parts& a, const Parts& b) {
+    if (op != Operator::equal && op != Operator::not_equal) return compare_part(op, scalar, a[0], b[0]);
     int all = compare_part(Operator::equal, scalar, a[0], b[0]);
     for (std::size_t k = 1; k < a.size(); ++k) {
         all = emit(Op::bit_and, {all, compare_part(Operator::equal, scalar, a[k], b[k])});
     }
-    return t.op == Operator::equal ? all : emit(Op::bit_not, {all});
+    return op == Operator::equal ? all : emit(Op::bit_not, {all});
 }
 
 Parts Lowering::select(const Typed& t) {

@@ -11,6 +11,7 @@
 
 #include "core/cpu/ir.h"
 #include "core/cpu/lower.h"
+#include "core/lang/compositions.h"
 
 namespace lacquer {
 
@@ -60,26 +61,26 @@ private:
     int uniform(const std::string& name, int part);
     int table_place(int t);
     Parts read_here(const std::string& name, int width);
-    Parts symbol(const Typed& t);
-    Parts read(const Typed& t);
+    Parts symbol(Type type, const NameHere& here);
+    Parts read(const Typed& t, const PictureReading& reading);
 
     // lower_values.cpp
     Parts value(const Typed& t);
-    int literal(const Typed& t);
+    int literal(Type type, double number);
     Parts construct(const Typed& t);
     Parts diagonal(Type type, Type from, const Parts& parts);
     Parts convert(const Typed& t);
     int convert_part(Scalar from, Scalar to, int part);
-    Parts unary(const Typed& t);
-    Parts binary(const Typed& t);
+    Parts unary(const Typed& t, Operator operation);
+    Parts binary(const Typed& t, const BinaryOperation& operation);
     Parts matrix_product(const Typed& t, const Parts& a, const Parts& b);
-    int compare(const Typed& t, const Parts& a, const Parts& b);
+    int compare(Operator op, Scalar scalar, const Parts& a, const Parts& b);
     int compare_part(Operator op, Scalar scalar, int a, int b);
     Parts select(const Typed& t);
 
     // lower_builtins.cpp
-    Parts call(const Typed& t);
-    Parts composed(const Typed& t, std::vector<Parts> args);
+    Parts call(Builtin builtin, const Typed& t, std::vector<Parts> args);
+    Parts composed(const Composition& composition, std::vector<Parts> args);
     int dot(const Parts& a, const Parts& b);
 
     // lower_code.cpp

@@ -99,9 +99,10 @@ void add_symbols(const Ground& ground, Scope& scope) {
 const Typed* first_source(const Typed& typed, Type wanted) {
     const Typed* source = nullptr;
     const auto look = [&](const Typed& node) {
-        const bool reads = node.kind == TypedKind::read && node.builtin != Builtin::texture_size;
-        const bool names = (node.kind == TypedKind::symbol || reads) &&
-                           (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground);
+        const auto* reading = node.as<PictureReading>();
+        const SymbolKind symbol = symbol_of(node);
+        const bool names = (symbol == SymbolKind::step || symbol == SymbolKind::ground) &&
+                           (reading == nullptr || reading->builtin != Builtin::texture_size);
         if (source == nullptr && names && node.type == wanted) source = &node;
     };
     visit_nodes(typed, look);
@@ -109,26 +110,14 @@ const Typed* first_source(const Typed& typed, Type wanted) {
 }
 
 Typed zero_of(Type type) {
-    Typed zero;
-    if (width_of(type) == 1) {
-        zero.type = type;
-        return zero;
-    }
-    Typed filled;
-    filled.kind = TypedKind::construct;
-    filled.type = type;
-    filled.args.push_back(zero);
+    if (width_of(type) == 1) return {Literal(), type};
+    Typed filled{Construction(), type};
+    filled.args.push_back({});
     return filled;
 }
 
 Typed value_here(SymbolKind kind, Type type, const std::string& name, Span span) {
-    Typed symbol;
-    symbol.kind = TypedKind::symbol;
-    symbol.type = type;
-    symbol.symbol = kind;
-    symbol.name = name;
-    symbol.span = span;
-    return symbol;
+    return {NameHere{name, kind}, type, span};
 }
 
 // `handed` are the pictures that an operation was handed, in order.
@@ -137,7 +126,7 @@ Typed passed_on(const Typed& typed, const std::vector<Symbol>& handed) {
         if (picture.type == typed.type) return value_here(picture.kind, picture.type, picture.actual, typed.span);
     }
     if (const Typed* source = first_source(typed, typed.type))
-        return value_here(source->symbol, source->type, source->name, source->span);
+        return value_here(symbol_of(*source), source->type, *name_of(*source), source->span);
     return zero_of(typed.type);
 }
 

@@ -24,12 +24,7 @@ struct Wanted {
     bool gradient = false;
 };
 
-bool can_stand(Type have, Type wanted) {
-    Typed value;
-    value.kind = TypedKind::symbol;
-    value.type = have;
-    return fits(value, wanted);
-}
+bool can_stand(Type have, Type wanted) { return fits({NameHere(), have}, wanted); }
 
 bool suits(const Wanted& wanted, Type type) {
     if (wanted.picture || wanted.gradient) return false;

@@ -11,6 +11,7 @@
 #include "core/drive/response.h"
 #include "core/drive/signal.h"
 #include "core/drive/tape.h"
+#include "core/picture/files_module.h"
 #include "core/picture/sample.h"
 #include "core/picture/table.h"
 #include "core/scene/capture.h"
@@ -111,10 +112,10 @@ struct SheetCells {
 struct Ground {
     std::string name;
     GroundKind kind = GroundKind::picture;
-    std::string path;         ///< of a picture, capture or table: absolute, or relative to the finish's own folder
-    bool data = false;        ///< the numbers are taken as they are, not as sRGB display values
-    bool multiplied = false;  ///< the file's colours have opacity multiplied into them; of pictures and sprites
-    Sampling sampling;        ///< how a picture is read between its pixels and beyond its borders
+    std::string path;   ///< of a picture, capture or table: absolute, or relative to the finish's own folder
+    bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
+    FileOpacity opacity = FileOpacity::as_marked;  ///< of pictures, captures and sprites
+    Sampling sampling;                             ///< how a picture is read between its pixels and beyond its borders
     std::vector<Stop> stops;
     StopMix between = StopMix::straight;  ///< how it goes from stop to stop
     SceneView scene;                      ///< of a stand-in scene

@@ -6,7 +6,15 @@ namespace lacquer {
 
 PictureMeaning meaning_of(const Ground& ground) {
     if (ground.data) return PictureMeaning::data;
-    return ground.multiplied ? PictureMeaning::multiplied : PictureMeaning::colour;
+    switch (ground.opacity) {
+        case FileOpacity::multiplied:
+            return PictureMeaning::multiplied;
+        case FileOpacity::straight:
+            return PictureMeaning::straight;
+        case FileOpacity::as_marked:
+            break;
+    }
+    return PictureMeaning::colour;
 }
 
 bool has_layers(GroundKind kind) { return kind == GroundKind::scene || kind == GroundKind::capture; }

@@ -45,13 +45,7 @@ public:
             }
         }
         // The last stage was smaller: it is read in between its pixels.
-        Typed here;
-        here.kind = TypedKind::symbol;
-        here.type = before_.type;
-        here.symbol = SymbolKind::step;
-        here.name = before_.actual;
-        here.span = span_;
-        return here;
+        return Typed{NameHere{before_.actual, SymbolKind::step}, before_.type, span_};
     }
 
 private:
@@ -166,16 +160,11 @@ private:
         auto functions = check_functions(code, inside, operation_.text);
         if (!functions) return broken(placed_in_file(functions.fault(), operation_));
         const std::shared_ptr<const TypedFunction> function = functions->at(own);
-        Typed run;
-        run.kind = TypedKind::run;
-        run.type = function->type;
-        run.span = span_;
-        run.name = operation_.name;
-        if (stage.function != operation_.name) run.name += "_" + stage.function;
         auto named = std::make_shared<TypedFunction>(*function);
-        named->name = run.name;
+        named->name = operation_.name;
+        if (stage.function != operation_.name) named->name += "_" + stage.function;
         named->foreign = true;
-        run.function = named;
+        Typed run{FunctionRun{named->name, named}, function->type, span_};
         for (int i = 0; i < function->parameters; ++i) {
             Result<Typed> value = argument_value(function->variables[static_cast<std::size_t>(i)], round);
             if (!value) return value;
@@ -191,10 +180,7 @@ private:
 
     Result<Typed> argument_value(const TypedVariable& parameter, int round) const {
         if (parameter.name == "turn") {
-            Typed literal;
-            literal.number = round;
-            literal.part_count = 1;
-            literal.span = span_;
+            Typed literal{Literal{static_cast<double>(round), true}, Type::number, span_};
             return fitted(std::move(literal), parameter.type);
         }
         for (std::size_t i = 0; i < handed_.size(); ++i) {

@@ -104,9 +104,9 @@ Play::Play(std::shared_ptr<const CheckedFinish> checked, const Tape& tape, HeldD
             const auto found = typed.find(argument);
             if (found == typed.end()) return std::numeric_limits<double>::quiet_NaN();
             OracleInputs inputs;
-            inputs.name = [&](const Typed& symbol, int, int) {
-                const auto setting = settings->find(symbol.name);
-                return setting != settings->end() ? setting->second.value(at) : Value{symbol.type, {}, {}};
+            inputs.name = [&](const std::string& name, Type type, int, int) {
+                const auto setting = settings->find(name);
+                return setting != settings->end() ? setting->second.value(at) : Value{type, {}, {}};
             };
             return number_of(evaluate(found->second, inputs));
         };
@@ -180,10 +180,10 @@ DriveValues Play::values(double time) const {
         }
     }
     OracleInputs inputs;
-    inputs.name = [&](const Typed& symbol, int, int) {
-        if (symbol.name == "time") return make_number(static_cast<float>(time));
-        const auto found = values.find(symbol.name);
-        return found != values.end() ? found->second : Value{symbol.type, {}, {}};
+    inputs.name = [&](const std::string& name, Type type, int, int) {
+        if (name == "time") return make_number(static_cast<float>(time));
+        const auto found = values.find(name);
+        return found != values.end() ? found->second : Value{type, {}, {}};
     };
     for (const std::size_t i : checked_->dial_order) {
         const Dial& dial = finish.dials[i];

@@ -153,6 +153,14 @@ StopMix read_between(Fields& fields) {
     return mix.value_or(StopMix::straight);
 }
 
+FileOpacity read_opacity(Fields& fields) {
+    const bool multiplied = fields.flag("multiplied", false);
+    const bool straight = fields.flag("straight", false);
+    if (multiplied && straight) fields.complain("straight", "left out where it is multiplied");
+    if (multiplied) return FileOpacity::multiplied;
+    return straight ? FileOpacity::straight : FileOpacity::as_marked;
+}
+
 Sampling read_sampling(Fields& fields) {
     const auto wrap = wrap_named(fields.text("wrap", "clamp"));
     if (!wrap) fields.complain("wrap", "clamp, repeat or mirror");
@@ -187,17 +195,18 @@ Ground read_ground(Fields& fields) {
     } else if (fields.left().contains("capture")) {
         ground.kind = GroundKind::capture;
         read_capture(fields, ground);
+        ground.opacity = read_opacity(fields);
         ground.sampling = read_sampling(fields);
     } else if (fields.left().contains("sprite")) {
         ground.kind = GroundKind::sprite;
         read_sprite(fields, ground.sprite);
-        ground.multiplied = fields.flag("multiplied", false);
+        ground.opacity = read_opacity(fields);
         ground.sampling = read_sampling(fields);
     } else {
         ground.path = fields.text("picture");
         read_cells(fields, ground.cells);
         ground.data = fields.flag("data", false);
-        ground.multiplied = fields.flag("multiplied", false);
+        ground.opacity = read_opacity(fields);
         ground.sampling = read_sampling(fields);
     }
     ground.extra = fields.kept();

@@ -143,6 +143,11 @@ Json parts_of(const Sprite& sprite) {
     return parts;
 }
 
+void append_opacity(Json& object, FileOpacity opacity) {
+    if (opacity == FileOpacity::multiplied) object["multiplied"] = true;
+    if (opacity == FileOpacity::straight) object["straight"] = true;
+}
+
 Json stops_of(const Ground& ground) {
     Json stops = Json::array();
     for (const Stop& stop : ground.stops) {
@@ -161,7 +166,7 @@ std::string ground_text(const Ground& ground) {
         case GroundKind::picture:
             object["picture"] = ground.path;
             if (ground.data) object["data"] = true;
-            if (ground.multiplied) object["multiplied"] = true;
+            append_opacity(object, ground.opacity);
             if (ground.cells != SheetCells())
                 object["cells"] = {ground.cells.columns, ground.cells.rows, ground.cells.count, ground.cells.rate};
             append_sampling(object, ground.sampling);
@@ -174,12 +179,13 @@ std::string ground_text(const Ground& ground) {
         case GroundKind::capture:
             object["capture"] = ground.path;
             if (ground.layers != CaptureLayers()) object["layers"] = layers_of(ground.layers);
+            append_opacity(object, ground.opacity);
             append_sampling(object, ground.sampling);
             break;
         case GroundKind::sprite:
             object["sprite"] = parts_of(ground.sprite);
             object["size"] = {ground.sprite.width, ground.sprite.height};
-            if (ground.multiplied) object["multiplied"] = true;
+            append_opacity(object, ground.opacity);
             append_sampling(object, ground.sampling);
             break;
         case GroundKind::marks:

@@ -16,14 +16,14 @@ namespace {
 // Calls visit(function) on all functions that a tree calls, those that others need first, each once.
 template <class Visit>
 void for_each_function(const Typed& typed, std::set<const TypedFunction*>& seen, Visit& visit) {
-    std::vector<const Typed*> calls;
+    std::vector<const TypedFunction*> calls;
     const auto collect = [&](const Typed& node) {
-        if (node.function != nullptr) calls.push_back(&node);
+        if (const TypedFunction* function = node.function()) calls.push_back(function);
     };
     visit_nodes(typed, collect);
     // Inner calls come after the outer ones that hold them, so the last is needed first.
     for (auto call = calls.rbegin(); call != calls.rend(); ++call) {
-        if (seen.insert((*call)->function.get()).second) visit(*(*call)->function);
+        if (seen.insert(*call).second) visit(**call);
     }
 }
 
@@ -47,7 +47,7 @@ private:
         std::set<const TypedFunction*> seen;
         const auto look = [&](const TypedFunction& function) {
             const auto names = [&](const Typed& node) {
-                if (node.kind == TypedKind::symbol) in_functions_.insert(node.name);
+                if (const auto* here = node.as<NameHere>()) in_functions_.insert(here->name);
             };
             visit_nodes(function.body, names);
         };

@@ -155,31 +155,31 @@ static_assert(in_order(), "one row for each id, in the order of the ids");
 constexpr int comparison_strength = 9;
 
 bool is_spread(const Typed& typed) {
-    return typed.kind == TypedKind::construct && typed.args.size() == 1 && width_of(typed.args[0].type) == 1;
+    return typed.is<Construction>() && typed.args.size() == 1 && width_of(typed.args[0].type) == 1;
 }
 
 // A literal, or a literal that fills all parts.
-const Typed* plain_literal(const Typed& typed) {
+const Literal* plain_literal(const Typed& typed) {
     const Typed& inner = is_spread(typed) ? typed.args[0] : typed;
-    return inner.kind == TypedKind::literal ? &inner : nullptr;
+    return inner.as<Literal>();
 }
 
 bool lie_apart(const Typed& low, const Typed& high) {
-    const Typed* known_low = plain_literal(low);
-    const Typed* known_high = plain_literal(high);
+    const Literal* known_low = plain_literal(low);
+    const Literal* known_high = plain_literal(high);
     return known_low != nullptr && known_high != nullptr && known_low->number < known_high->number;
 }
 
 }  // namespace
 
 bool is_above_0(const Typed& typed) {
-    const Typed* known = plain_literal(typed);
+    const Literal* known = plain_literal(typed);
     return known != nullptr && known->number > 0;
 }
 
 std::string GlslExpressions::call(const Typed& t) {
-    const SpellingRow& row = rows[static_cast<std::size_t>(t.builtin)];
-    const std::string own_name(builtin_row(t.builtin).name);
+    const SpellingRow& row = rows[static_cast<std::size_t>(t.get<BuiltinCall>().builtin)];
+    const std::string own_name(builtin_row(row.id).name);
     const auto with_all = [&](const std::string& function) { return function + "(" + list(t.args) + ")"; };
     const bool lone = width_of(t.args[0].type) == 1;
     switch (row.spelling) {

@@ -38,25 +38,26 @@ std::string GlslExpressions::variable(int number, const std::string& name) {
 }
 
 std::string GlslExpressions::literal(const Typed& t, int strength) {
-    return bracketed(number_text(t), t.number < 0 && strength >= sign_strength);
+    return bracketed(number_text(t.type, t.get<Literal>().number),
+                     t.get<Literal>().number < 0 && strength >= sign_strength);
 }
 
-std::string GlslExpressions::number_text(const Typed& t) {
-    switch (scalar_of(t.type)) {
+std::string GlslExpressions::number_text(Type type, double number) {
+    switch (scalar_of(type)) {
         case Scalar::truth:
-            return t.number != 0 ? "true" : "false";
+            return number != 0 ? "true" : "false";
         case Scalar::natural:
-            return fmt::format("{}u", static_cast<std::uint32_t>(std::min(t.number, 4294967295.0)));
+            return fmt::format("{}u", static_cast<std::uint32_t>(std::min(number, 4294967295.0)));
         case Scalar::whole:
             // The smallest whole number has no literal of its own.
-            if (t.number <= -2147483648.0) return "(-2147483647 - 1)";
-            return fmt::format("{}", static_cast<std::int32_t>(t.number));
+            if (number <= -2147483648.0) return "(-2147483647 - 1)";
+            return fmt::format("{}", static_cast<std::int32_t>(number));
         case Scalar::real:
             break;
     }
-    const float number = static_cast<float>(t.number);
-    if (std::isinf(number)) return number > 0 ? "(1.0 / 0.0)" : "(-1.0 / 0.0)";
-    std::string text = shortest_number(t.number);
+    const float rounded = static_cast<float>(number);
+    if (std::isinf(rounded)) return rounded > 0 ? "(1.0 / 0.0)" : "(-1.0 / 0.0)";
+    std::string text = shortest_number(number);
     if (text.find_first_of(".en") == std::string::npos) text += ".0";
     return text;
 }
@@ -98,29 +99,31 @@ GlslExpressions::GlslExpressions(GlslNames& names, const Pass& pass) : names_(na
 
 namespace {
 
-bool is_place(const Typed& t) {
+bool is_place(const NameHere& t) {
     const KnownName* known = t.symbol == SymbolKind::known ? find_known(t.name) : nullptr;
     return known != nullptr && known->domain == KnownDomain::pixel;
 }
 
 }  // namespace
 
-std::string GlslExpressions::symbol(const Typed& t) {
-    if (t.symbol == SymbolKind::ground) return read_here(t.name) + picture_parts(t.type);
-    if (t.symbol == SymbolKind::step) {
-        if (std::find(pass_.stored.begin(), pass_.stored.end(), t.name) == pass_.stored.end())
-            return names_.name(t.name, t.name);
-        const std::string value = read_here(t.name) + picture_parts(t.type);
-        if (scalar_of(t.type) == Scalar::real) return value;
-        if (scalar_of(t.type) == Scalar::truth) return "(" + value + " != 0.0)";
-        return helper(scalar_of(t.type) == Scalar::whole ? "lq_int" : "lq_uint") + "(" + value + ")";
+std::string GlslExpressions::symbol(const Typed& typed) {
+    const auto& here = typed.get<NameHere>();
+    const Type type = typed.type;
+    if (here.symbol == SymbolKind::ground) return read_here(here.name) + picture_parts(type);
+    if (here.symbol == SymbolKind::step) {
+        if (std::find(pass_.stored.begin(), pass_.stored.end(), here.name) == pass_.stored.end())
+            return names_.name(here.name, here.name);
+        const std::string value = read_here(here.name) + picture_parts(type);
+        if (scalar_of(type) == Scalar::real) return value;
+        if (scalar_of(type) == Scalar::truth) return "(" + value + " != 0.0)";
+        return helper(scalar_of(type) == Scalar::whole ? "lq_int" : "lq_uint") + "(" + value + ")";
     }
-    if (is_place(t)) {
-        used_.insert(t.name);
-        return t.name;
+    if (is_place(here)) {
+        used_.insert(here.name);
+        return here.name;
     }
-    const std::string& name = names_.name(t.name, t.name);
-    uniforms_.emplace(t.name, Uniform{name, t.type});
+    const std::string& name = names_.name(here.name, here.name);
+    uniforms_.emplace(here.name, Uniform{name, type});
     return name;
 }
 
@@ -139,35 +142,37 @@ std::string GlslExpressions::convert(const Typed& t) {
 }
 
 std::string GlslExpressions::colour_and_opacity(const Typed& t, int strength) {
-    const Typed& with = t.args[static_cast<std::size_t>(t.opacity_of)];
-    const Typed& colour = t.args[static_cast<std::size_t>(1 - t.opacity_of)];
-    const bool first = t.opacity_of == 0;
-    if (!first && (t.op == Operator::subtract || t.op == Operator::divide)) {
-        return helper(t.op == Operator::subtract ? "lq_minus" : "lq_over") + "(" + expression(colour, 0) + ", " +
+    const auto [op, opacity_of] = t.get<BinaryOperation>();
+    const Typed& with = t.args[static_cast<std::size_t>(opacity_of)];
+    const Typed& colour = t.args[static_cast<std::size_t>(1 - opacity_of)];
+    const bool first = opacity_of == 0;
+    if (!first && (op == Operator::subtract || op == Operator::divide)) {
+        return helper(op == Operator::subtract ? "lq_minus" : "lq_over") + "(" + expression(colour, 0) + ", " +
                expression(with, 0) + ")";
     }
     // What changes nothing stands for the missing opacity.
-    const bool sums = t.op == Operator::add || t.op == Operator::subtract;
+    const bool sums = op == Operator::add || op == Operator::subtract;
     const std::string padded = "vec4(" + expression(colour, 0) + (sums ? ", 0.0)" : ", 1.0)");
-    const int own = strength_of(t.op);
+    const int own = strength_of(op);
     const std::string other = expression(with, first ? own : own + 1);
     const std::string text =
-        (first ? other : padded) + " " + std::string(operator_mark(t.op)) + " " + (first ? padded : other);
+        (first ? other : padded) + " " + std::string(operator_mark(op)) + " " + (first ? padded : other);
     return bracketed(text, strength > own);
 }
 
 std::string GlslExpressions::binary(const Typed& t, int strength) {
-    if (t.opacity_of >= 0) return colour_and_opacity(t, strength);
-    const int own = strength_of(t.op);
+    const auto [op, opacity_of] = t.get<BinaryOperation>();
+    if (opacity_of >= 0) return colour_and_opacity(t, strength);
+    const int own = strength_of(op);
     if (is_whole(t.type)) {
         const bool safe = is_above_0(t.args[1]);
-        if ((t.op == Operator::divide || t.op == Operator::remainder) && !(safe && t.op == Operator::divide)) {
-            return helper(t.op == Operator::divide ? "lq_divide" : "lq_remainder") + "(" + list(t.args) + ")";
+        if ((op == Operator::divide || op == Operator::remainder) && !(safe && op == Operator::divide)) {
+            return helper(op == Operator::divide ? "lq_divide" : "lq_remainder") + "(" + list(t.args) + ")";
         }
-        if (t.op == Operator::shift_left || t.op == Operator::shift_right) {
+        if (op == Operator::shift_left || op == Operator::shift_right) {
             const bool natural = scalar_of(t.args[1].type) == Scalar::natural;
             const std::string count = expression(t.args[1], 7) + (natural ? " & 31u" : " & 31");
-            return bracketed(expression(t.args[0], own) + " " + std::string(operator_mark(t.op)) + " (" + count + ")",
+            return bracketed(expression(t.args[0], own) + " " + std::string(operator_mark(op)) + " (" + count + ")",
                              strength > own);
         }
     }
@@ -175,36 +180,37 @@ std::string GlslExpressions::binary(const Typed& t, int strength) {
     const auto side = [&](std::size_t k, int needed) {
         const Typed& arg = t.args[k];
         const Typed& other = t.args[1 - k];
-        const bool spread = arg.kind == TypedKind::construct && arg.args.size() == 1 &&
-                            width_of(arg.args[0].type) == 1 && is_float(arg.type) && width_of(other.type) > 1 &&
-                            !(other.kind == TypedKind::construct && other.args.size() == 1) && is_float(t.type) &&
+        const bool spread = arg.is<Construction>() && arg.args.size() == 1 && width_of(arg.args[0].type) == 1 &&
+                            is_float(arg.type) && width_of(other.type) > 1 &&
+                            !(other.is<Construction>() && other.args.size() == 1) && is_float(t.type) &&
                             !is_matrix(other.type);
         return expression(spread ? arg.args[0] : arg, needed);
     };
     const bool compares = own == 7 || own == 8;
     const std::string text =
-        side(0, compares ? own + 1 : own) + " " + std::string(operator_mark(t.op)) + " " + side(1, own + 1);
+        side(0, compares ? own + 1 : own) + " " + std::string(operator_mark(op)) + " " + side(1, own + 1);
     return bracketed(text, strength > own);
 }
 
 std::string GlslExpressions::read(const Typed& t) {
-    const std::string from = picture(t.name);
+    const auto& node = t.get<PictureReading>();
+    const std::string from = picture(node.name);
     const auto arg = [&](std::size_t k) { return expression(t.args[k], 0); };
-    switch (t.builtin) {
+    switch (node.builtin) {
         case Builtin::texture_size:
             return "textureSize(" + from + ", 0)";
         case Builtin::texture_lod:
-            return reading(t.name, arg(0), t.weighed, arg(1)) + picture_parts(t.type);
+            return reading(node.name, arg(0), node.weighed, arg(1)) + picture_parts(t.type);
         case Builtin::texel_fetch:
             return fmt::format("{}({}, {}){}", helper("lq_fetch"), from, arg(0), picture_parts(t.type));
         case Builtin::at:
             return fmt::format("{}({}, {}){}", helper("lq_at"), from, arg(0), picture_parts(t.type));
         default:
-            return reading(t.name, arg(0), t.weighed, {}) + picture_parts(t.type);
+            return reading(node.name, arg(0), node.weighed, {}) + picture_parts(t.type);
     }
 }
 
-std::string GlslExpressions::run(const Typed& t) { return functions_.at(t.function.get()) + "(" + list(t.args) + ")"; }
+std::string GlslExpressions::run(const Typed& t) { return functions_.at(t.function()) + "(" + list(t.args) + ")"; }
 
 void GlslExpressions::set_function_name(const TypedFunction& function, const std::string& wish) {
     functions_[&function] = names_.name(fmt::format("{}()", static_cast<const void*>(&function)), wish);

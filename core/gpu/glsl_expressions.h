@@ -51,7 +51,7 @@ private:
     const char* part_letters(Type type) const override;
     std::string condition(const Typed& typed) override;
 
-    static std::string number_text(const Typed& literal);
+    static std::string number_text(Type type, double number);
     std::string colour_and_opacity(const Typed& typed, int strength);
     std::string with_last_spread(const Typed& call, std::string_view name);
     std::string helper(const std::string& name);

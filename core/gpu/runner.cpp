@@ -94,10 +94,12 @@ public:
         }
         glGenVertexArrays(1, &corners_);
         glGenFramebuffers(1, &frame_);
+        glGetIntegerv(GL_MAX_TEXTURE_SIZE, &largest_side_);
         return std::string(reinterpret_cast<const char*>(glGetString(GL_RENDERER)));
     }
 
     Result<Done> draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs) {
+        if (const auto fault = fault_of_sizes(inputs)) return *fault;
         Result<GLuint> program = program_for(shader.text);
         if (!program) return program.fault();
         glUseProgram(*program);
@@ -115,6 +117,7 @@ public:
 
     Result<std::vector<GpuPicturePtr>> draw_and_keep(const Shader& shader, const ShaderInputs& inputs,
                                                      const std::vector<int>& channels) {
+        if (const auto fault = fault_of_sizes(inputs)) return *fault;
         Result<GLuint> program = program_for(shader.text);
         if (!program) return program.fault();
         glUseProgram(*program);
@@ -184,6 +187,16 @@ public:
     }
 
 private:
+    // What is wider or higher than the driver takes.
+    std::optional<Fault> fault_of_sizes(const ShaderInputs& inputs) const {
+        const auto too_large = [&](int width, int height) { return std::max(width, height) > largest_side_; };
+        bool large = too_large(inputs.width, inputs.height);
+        for (const PictureView& picture : inputs.pictures) large = large || too_large(picture.width, picture.height);
+        if (!large) return std::nullopt;
+        return gpu_fault("gpu.size", "a side of more than " + std::to_string(largest_side_) + " pixels",
+                         "draw with --backend cpu");
+    }
+
     static Result<GLuint> compiled(GLenum kind, const std::string& text) {
         const GLuint shader = glCreateShader(kind);
         const char* source = text.c_str();
@@ -378,6 +391,7 @@ private:
     EGLContext context_ = EGL_NO_CONTEXT;
     GLuint corners_ = 0;
     GLuint frame_ = 0;
+    GLint largest_side_ = 0;
     std::map<std::string, GLuint> programs_;
     std::shared_ptr<GpuPicture::Bin> bin_ = std::make_shared<GpuPicture::Bin>();
     std::map<std::pair<PicturePtr, bool>, GLuint> lasting_;  // by picture and whether smaller copies came along

@@ -66,7 +66,7 @@ public:
     bool is_hardware() const;
 
     /// Draws the shader; output k goes to `outputs[k]`, of the grid's size, first channels first. Faults: `gpu.shader`
-    /// (with the driver's words), `gpu.lost`.
+    /// (with the driver's words), `gpu.size` for what is too wide or high for it, `gpu.lost`.
     Result<Done> draw(const Shader& shader, const ShaderInputs& inputs, std::span<Picture> outputs);
 
     /// Draws the shader, whose outputs stay with the driver, of so many channels each: 1, 2 or 4. Faults as above.

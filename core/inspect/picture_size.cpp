@@ -22,8 +22,8 @@ bool fills_the_frame(Inspected& inspected, const std::string& ground) {
     bool fills = false;
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed& typed) {
         const auto look = [&](const Typed& node) {
-            const bool named = node.kind == TypedKind::symbol && node.symbol == SymbolKind::ground;
-            fills = fills || (named && node.name == ground);
+            const auto* here = node.as<NameHere>();
+            fills = fills || (here != nullptr && here->symbol == SymbolKind::ground && here->name == ground);
         };
         visit_nodes(typed, look);
         for (const Reading& reading : readings(step.formula))

@@ -16,26 +16,12 @@ namespace {
 
 std::string shorter(const std::string& word) { return word.size() <= 40 ? word : word.substr(0, 37) + "..."; }
 
-// A literal without a point can still become a whole number where one is wanted.
 Typed number(const Expression& e) {
-    Typed literal;
-    literal.span = e.span;
-    literal.number = e.value;
-    if (e.text.back() == 'u' || e.text.back() == 'U') {
-        literal.type = Type::natural;
-        return literal;
-    }
-    literal.part_count = e.whole ? 1 : 0;
-    return literal;
+    if (e.text.back() == 'u' || e.text.back() == 'U') return {Literal{e.value}, Type::natural, e.span};
+    return {Literal{e.value, e.whole}, Type::number, e.span};
 }
 
-Typed boolean(const Expression& e) {
-    Typed literal;
-    literal.type = Type::boolean;
-    literal.span = e.span;
-    literal.number = e.value;
-    return literal;
-}
+Typed boolean(const Expression& e) { return {Literal{e.value}, Type::boolean, e.span}; }
 
 }  // namespace
 
@@ -83,8 +69,8 @@ std::string ExpressionChecker::quoted(Span span) const {
 std::string ExpressionChecker::mend_for(const Typed& value, Type wanted) const {
     std::string words = source(value.span);
     if (words.size() > 24) words = "it";
-    const bool plain = value.kind == TypedKind::symbol || value.kind == TypedKind::variable ||
-                       value.kind == TypedKind::call || value.kind == TypedKind::read;
+    const bool plain =
+        value.is<NameHere>() || value.is<VariableHere>() || value.is<BuiltinCall>() || value.is<PictureReading>();
     const std::string part = plain || words == "it" ? words : "(" + words + ")";
     if (is_matrix(value.type)) return "multiply it with a vector, for example " + words + " * uv";
     if (is_matrix(wanted)) return fmt::format("write {}({})", glsl_name(wanted), words);
@@ -112,28 +98,15 @@ const Local* ExpressionChecker::local(std::string_view name) const {
 }
 
 Result<Typed> ExpressionChecker::name(const Expression& e, const std::string& key) const {
-    if (const Local* found = local(key)) {
-        Typed variable;
-        variable.kind = TypedKind::variable;
-        variable.type = found->type;
-        variable.span = e.span;
-        variable.name = key;
-        variable.variable = found->variable;
-        return variable;
-    }
+    if (const Local* found = local(key)) return Typed{VariableHere{found->variable, key}, found->type, e.span};
     const auto found = scope_.symbols.find(key);
     if (found == scope_.symbols.end()) return unknown_name(e, key);
     if (found->second.kind == SymbolKind::gradient) {
         return fault("lang.picture", e.span, quoted(e.span) + " is read at a place of its own",
                      "write at(" + key + ", t)");
     }
-    Typed symbol;
-    symbol.kind = TypedKind::symbol;
-    symbol.type = found->second.type;
-    symbol.span = e.span;
-    symbol.name = found->second.actual.empty() ? key : found->second.actual;
-    symbol.symbol = found->second.kind;
-    return symbol;
+    const std::string& actual = found->second.actual;
+    return Typed{NameHere{actual.empty() ? key : actual, found->second.kind}, found->second.type, e.span};
 }
 
 Fault ExpressionChecker::unknown_name(const Expression& e, const std::string& key) const {
@@ -169,16 +142,17 @@ Result<Typed> ExpressionChecker::field(const Expression& e) {
 Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) const {
     const int width = width_of(whole.type);
     const bool swizzles = width > 1 && e.text.find_first_not_of("xyzwrgbastpq") == std::string::npos;
-    if (whole.kind == TypedKind::symbol && whole.symbol == SymbolKind::response && !swizzles) {
+    const auto* named = whole.as<NameHere>();
+    if (named != nullptr && named->symbol == SymbolKind::response && !swizzles) {
         std::string has;
         std::vector<std::string> outputs;
-        for (auto known = scope_.symbols.lower_bound(whole.name + "."); known != scope_.symbols.end(); ++known) {
-            if (!known->first.starts_with(whole.name + ".")) break;
-            outputs.push_back(known->first.substr(whole.name.size() + 1));
+        for (auto known = scope_.symbols.lower_bound(named->name + "."); known != scope_.symbols.end(); ++known) {
+            if (!known->first.starts_with(named->name + ".")) break;
+            outputs.push_back(known->first.substr(named->name.size() + 1));
             has += (has.empty() ? "it has " : ", ") + outputs.back();
         }
         const auto near = nearest_name(e.text, outputs);
-        return fault("lang.parts", e.word, "'" + whole.name + "' has no " + e.text,
+        return fault("lang.parts", e.word, "'" + named->name + "' has no " + e.text,
                      near          ? "did you mean " + *near + "?"
                      : has.empty() ? "use it without ." + e.text
                                    : has);
@@ -190,26 +164,24 @@ Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) cons
     if (width == 1) {
         return fault("lang.parts", e.word, quoted(whole.span) + " has no parts to take", "use it without ." + e.text);
     }
-    Typed taken = wrap(TypedKind::parts, Type::number, std::move(whole));
-    taken.span = e.span;
     for (const std::string_view set : {"xyzw", "rgba", "stpq"}) {
-        taken.part_count = 0;
+        PartsOf taken;
         for (const char letter : e.text) {
             const std::size_t index = set.find(letter);
-            if (index >= static_cast<std::size_t>(width) || taken.part_count == 4) {
-                taken.part_count = -1;
+            if (index >= static_cast<std::size_t>(width) || taken.count == 4) {
+                taken.count = -1;
                 break;
             }
-            taken.parts[static_cast<std::size_t>(taken.part_count++)] = static_cast<std::uint8_t>(index);
+            taken.parts[static_cast<std::size_t>(taken.count++)] = static_cast<std::uint8_t>(index);
         }
-        if (taken.part_count > 0) {
-            taken.type = make_type(scalar_of(taken.args[0].type), taken.part_count);
-            return taken;
+        if (taken.count > 0) {
+            Typed parts = wrap(taken, make_type(scalar_of(whole.type), taken.count), std::move(whole));
+            parts.span = e.span;
+            return parts;
         }
     }
     const std::string all = std::string("xyzw").substr(0, static_cast<std::size_t>(width));
-    return fault("lang.parts", e.word,
-                 fmt::format("'.{}' names no parts of {}", shorter(e.text), said(taken.args[0].type)),
+    return fault("lang.parts", e.word, fmt::format("'.{}' names no parts of {}", shorter(e.text), said(whole.type)),
                  "use one to four of " + all + ", or of rgba");
 }
 
@@ -230,13 +202,12 @@ Result<Typed> ExpressionChecker::index(const Expression& e) {
                      "write one of these numbers");
     }
     const auto first = static_cast<std::uint8_t>(number.value);
-    Typed taken = wrap(TypedKind::parts, Type::number, std::move(*whole));
-    taken.span = e.span;
-    taken.part_count = columns ? count : 1;
-    taken.type = make_type(scalar_of(taken.args[0].type), taken.part_count);
-    for (std::uint8_t k = 0; k < taken.part_count; ++k)
-        taken.parts[k] = static_cast<std::uint8_t>(first * taken.part_count + k);
-    return taken;
+    PartsOf taken;
+    taken.count = columns ? count : 1;
+    for (std::uint8_t k = 0; k < taken.count; ++k) taken.parts[k] = static_cast<std::uint8_t>(first * taken.count + k);
+    Typed parts = wrap(taken, make_type(scalar_of(whole->type), taken.count), std::move(*whole));
+    parts.span = e.span;
+    return parts;
 }
 
 Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text) {
@@ -276,8 +247,8 @@ Result<Typed> compile_step(std::string_view text, const Scope& scope) {
 std::vector<std::string> names_used(const Typed& typed) {
     std::vector<std::string> names;
     const auto collect = [&](const Typed& node) {
-        if (node.kind != TypedKind::symbol && node.kind != TypedKind::read) return;
-        if (std::find(names.begin(), names.end(), node.name) == names.end()) names.push_back(node.name);
+        const std::string* name = name_of(node);
+        if (name != nullptr && std::find(names.begin(), names.end(), *name) == names.end()) names.push_back(*name);
     };
     visit_nodes(typed, collect);
     return names;

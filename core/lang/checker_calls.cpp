@@ -36,7 +36,7 @@ bool accepts(const BuiltinRow& row, const std::vector<Typed>& args) {
 }
 
 bool uses_variables(const Typed& typed) {
-    return typed.kind == TypedKind::variable || std::any_of(typed.args.begin(), typed.args.end(), uses_variables);
+    return typed.is<VariableHere>() || std::any_of(typed.args.begin(), typed.args.end(), uses_variables);
 }
 
 Fault wrong_count(const Expression& e, const BuiltinRow& row) {
@@ -105,12 +105,7 @@ Result<Typed> ExpressionChecker::run(const Expression& e, const std::shared_ptr<
         if (auto meaningful = derivative_here(e.word); !meaningful) return meaningful.fault();
     }
     size += function->size;
-    Typed made;
-    made.kind = TypedKind::run;
-    made.type = function->type;
-    made.span = e.span;
-    made.name = function->name;
-    made.function = function;
+    Typed made{FunctionRun{function->name, function}, function->type, e.span};
     for (std::size_t i = 0; i < count; ++i) {
         const Type wanted = function->variables[i].type;
         if (!fits(args[i], wanted)) return does_not_fit(args[i], wanted, function->name);
@@ -136,16 +131,16 @@ Result<Typed> ExpressionChecker::picture(const Expression& e) {
                      quoted(e.span) + " is " + said(made->type) + " and cannot be read between pixels",
                      "make it a number in a step of its own");
     }
-    if (made->kind == TypedKind::symbol) {
-        if (made->symbol == SymbolKind::step || made->symbol == SymbolKind::ground) return made;
+    const auto is_picture = [](SymbolKind kind) { return kind == SymbolKind::step || kind == SymbolKind::ground; };
+    if (made->is<NameHere>()) {
+        if (is_picture(symbol_of(*made))) return made;
         return fault("lang.picture", e.span, quoted(e.span) + " is the same everywhere", "name a step or a ground");
     }
     bool varies = false;
     const auto look = [&](const Typed& node) {
-        varies =
-            varies || node.kind == TypedKind::read ||
-            (node.kind == TypedKind::symbol && (node.symbol == SymbolKind::step || node.symbol == SymbolKind::ground ||
-                                                node.name == "uv" || node.name == "pixel"));
+        const auto* here = node.as<NameHere>();
+        varies = varies || node.is<PictureReading>() ||
+                 (here != nullptr && (is_picture(here->symbol) || here->name == "uv" || here->name == "pixel"));
     };
     visit_nodes(*made, look);
     if (uses_variables(*made)) {
@@ -165,10 +160,10 @@ Result<Typed> ExpressionChecker::picture(const Expression& e) {
 Result<Symbol> ExpressionChecker::picture_source(const Expression& e) {
     Result<Typed> from = picture(e);
     if (!from) return from.fault();
-    if (from->kind == TypedKind::symbol) {
+    if (const auto* named = from->as<NameHere>()) {
         const auto known = e.kind == ExpressionKind::name ? scope_.symbols.find(e.text) : scope_.symbols.end();
         const bool weighed = known != scope_.symbols.end() && known->second.weighed;
-        return Symbol{from->symbol, from->type, from->name, weighed};
+        return Symbol{named->symbol, from->type, named->name, weighed};
     }
     Symbol source{SymbolKind::step, from->type, scope_.unnamed_stem + "." + std::to_string(scope_.unnamed->size() + 1)};
     scope_.unnamed->push_back({source.actual, std::move(*from)});
@@ -177,16 +172,14 @@ Result<Symbol> ExpressionChecker::picture_source(const Expression& e) {
 
 Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row) {
     if (e.args.size() != row.params.size()) return wrong_count(e, row);
-    Typed made;
-    made.kind = TypedKind::read;
-    made.span = e.span;
-    made.builtin = row.id;
+    Typed made{PictureReading{row.id}, Type::number, e.span};
+    PictureReading& reading = made.get<PictureReading>();
     const Expression& source_expression = e.args[0];
     const auto gradient = source_expression.kind == ExpressionKind::name ? scope_.symbols.find(source_expression.text)
                                                                          : scope_.symbols.end();
     if (row.params[0] == 't' && gradient != scope_.symbols.end() && gradient->second.kind == SymbolKind::gradient) {
-        made.name = gradient->second.actual.empty() ? source_expression.text : gradient->second.actual;
-        made.symbol = SymbolKind::gradient;
+        reading.name = gradient->second.actual.empty() ? source_expression.text : gradient->second.actual;
+        reading.symbol = SymbolKind::gradient;
         made.type = gradient->second.type;
     } else {
         if (row.params[0] == 't') {
@@ -197,10 +190,10 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
         const Result<Symbol> source = picture_source(source_expression);
         if (!source) return source.fault();
         made.type = row.result == 'p' ? source->type : letter_type(row.result, {});
-        made.symbol = source->kind;
-        made.name = source->actual;
-        made.weighed = source->weighed && width_of(source->type) == 4 &&
-                       (row.id == Builtin::texture || row.id == Builtin::texture_lod);
+        reading.symbol = source->kind;
+        reading.name = source->actual;
+        reading.weighed = source->weighed && width_of(source->type) == 4 &&
+                          (row.id == Builtin::texture || row.id == Builtin::texture_lod);
     }
     for (std::size_t i = 1; i < e.args.size(); ++i) {
         Result<Typed> arg = value(e.args[i]);
@@ -218,10 +211,7 @@ Result<Typed> ExpressionChecker::construct(const Expression& e, Type type, std::
     if (args.empty()) {
         return fault("lang.count", e.span, e.text + "() needs something to make it from", "write " + e.text + "(0)");
     }
-    Typed made;
-    made.kind = TypedKind::construct;
-    made.type = type;
-    made.span = e.span;
+    Typed made{Construction(), type, e.span};
     if (is_matrix(type) && args.size() == 1 && is_matrix(args[0].type)) {
         made.args = std::move(args);
         return made;
@@ -239,7 +229,7 @@ Result<Typed> ExpressionChecker::construct(const Expression& e, Type type, std::
                 continue;
             }
         }
-        arg = wrap(TypedKind::convert, make_type(scalar, width_of(arg.type)), std::move(arg));
+        arg = wrap(Conversion(), make_type(scalar, width_of(arg.type)), std::move(arg));
     }
     const int needed = width_of(type);
     if (needed == 1) {
@@ -283,11 +273,7 @@ Result<Typed> ExpressionChecker::builtin(const Expression& e, std::vector<Typed>
             if (auto meaningful = derivative_here(e.word); !meaningful) return meaningful.fault();
         }
         const LetterTypes common = common_of(row, args);
-        Typed made;
-        made.kind = TypedKind::call;
-        made.type = letter_type(row.result, common);
-        made.span = e.span;
-        made.builtin = row.id;
+        Typed made{BuiltinCall{row.id}, letter_type(row.result, common), e.span};
         for (std::size_t i = 0; i < args.size(); ++i) {
             made.args.push_back(fitted(std::move(args[i]), letter_type(row.params[i], common)));
         }

@@ -39,6 +39,8 @@ Scalar common_whole(const Typed& left, const Typed& right) {
     return is_whole(left.type) ? scalar_of(left.type) : scalar_of(right.type);
 }
 
+bool is_equality(Operator op) { return op == Operator::equal || op == Operator::not_equal; }
+
 }  // namespace
 
 Operator binary_operator(std::string_view mark) {
@@ -61,13 +63,13 @@ Result<Typed> ExpressionChecker::unary(const Expression& e) {
         operand = fitted(std::move(*operand), Type::integer);
     }
     if (e.text == "+") return operand;
-    if (e.text == "-" && operand->kind == TypedKind::literal && type != Type::natural) {
-        operand->number = -operand->number;
+    if (e.text == "-" && operand->is<Literal>() && type != Type::natural) {
+        operand->get<Literal>().number *= -1;
         operand->span = e.span;
         return operand;
     }
-    Typed made = wrap(TypedKind::unary, operand->type, std::move(*operand));
-    made.op = e.text == "-" ? Operator::negate : e.text == "!" ? Operator::invert : Operator::bit_invert;
+    const Operator op = e.text == "-" ? Operator::negate : e.text == "!" ? Operator::invert : Operator::bit_invert;
+    Typed made = wrap(UnaryOperation{op}, type, std::move(*operand));
     made.span = e.span;
     return made;
 }
@@ -91,10 +93,7 @@ Result<Typed> ExpressionChecker::binary(const Expression& e) {
 
 Result<Typed> ExpressionChecker::operation(Operator op, Span span, std::string_view mark, Typed left,
                                            Typed right) const {
-    Typed made;
-    made.kind = TypedKind::binary;
-    made.span = span;
-    made.op = op;
+    Typed made{BinaryOperation{op}, Type::number, span};
     made.args.push_back(std::move(left));
     made.args.push_back(std::move(right));
     switch (op) {
@@ -149,7 +148,8 @@ Result<Typed> ExpressionChecker::whole_arithmetic(std::string_view mark, Typed m
     Typed& right = made.args[1];
     const std::string who = fmt::format("'{}'", mark);
     const Scalar scalar = common_whole(left, right);
-    const bool shifts = made.op == Operator::shift_left || made.op == Operator::shift_right;
+    const Operator op = made.get<BinaryOperation>().op;
+    const bool shifts = op == Operator::shift_left || op == Operator::shift_right;
     int width = 1;
     for (const Typed& arg : made.args) {
         if (is_whole(arg.type)) width = std::max(width, width_of(arg.type));
@@ -166,7 +166,7 @@ Result<Typed> ExpressionChecker::whole_arithmetic(std::string_view mark, Typed m
         }
         arg = fitted(std::move(arg), wanted);
     }
-    const bool compares = made.op == Operator::equal || made.op == Operator::not_equal;
+    const bool compares = is_equality(made.get<BinaryOperation>().op);
     made.type = compares ? Type::boolean : left.type;
     return made;
 }
@@ -194,7 +194,7 @@ Result<Typed> ExpressionChecker::comparison(std::string_view mark, Typed made) c
 Result<Typed> ExpressionChecker::arithmetic(std::string_view mark, Typed made) const {
     Typed& left = made.args[0];
     Typed& right = made.args[1];
-    const bool compares = made.op == Operator::equal || made.op == Operator::not_equal;
+    const bool compares = is_equality(made.get<BinaryOperation>().op);
     const std::string who = fmt::format("'{}'", mark);
     const bool truths = scalar_of(left.type) == Scalar::truth || scalar_of(right.type) == Scalar::truth;
     if (truths) {
@@ -215,7 +215,7 @@ Result<Typed> ExpressionChecker::arithmetic(std::string_view mark, Typed made) c
             made.type = Type::boolean;
             return made;
         }
-        made.opacity_of = l == 4 ? 0 : 1;
+        made.get<BinaryOperation>().opacity_of = l == 4 ? 0 : 1;
         made.type = Type::vec4;
         return made;
     }
@@ -232,13 +232,13 @@ Result<Typed> ExpressionChecker::matrix_arithmetic(std::string_view mark, Typed 
     Typed& right = made.args[1];
     const Type matrix = is_matrix(left.type) ? left.type : right.type;
     Typed& other = is_matrix(left.type) ? right : left;
-    const bool compares = made.op == Operator::equal || made.op == Operator::not_equal;
+    const bool compares = is_equality(made.get<BinaryOperation>().op);
     if (left.type == right.type || (!compares && other.type == Type::number)) {
         made.type = compares ? Type::boolean : matrix;
         return made;
     }
     const Type vector = float_type(side_of(matrix));
-    if (made.op == Operator::multiply && fits(other, vector)) {
+    if (made.get<BinaryOperation>().op == Operator::multiply && fits(other, vector)) {
         other = fitted(std::move(other), vector);
         made.type = vector;
         return made;
@@ -276,10 +276,7 @@ Result<Typed> ExpressionChecker::select(const Expression& e) {
             return does_not_fit(*no, yes->type, "':'");
         }
     }
-    Typed made;
-    made.kind = TypedKind::select;
-    made.type = type;
-    made.span = e.span;
+    Typed made{ConditionalChoice(), type, e.span};
     made.args.push_back(std::move(*condition));
     made.args.push_back(fitted(std::move(*yes), type));
     made.args.push_back(fitted(std::move(*no), type));

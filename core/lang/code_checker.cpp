@@ -38,35 +38,39 @@ bool assigns(const std::vector<TypedStatement>& statements, int variable) {
     });
 }
 
-bool is_literal(const Typed& value) { return value.kind == TypedKind::literal; }
+bool is_literal(const Typed& value) { return value.is<Literal>(); }
+
+bool is_variable(const Typed& value, int number) {
+    const auto* variable = value.as<VariableHere>();
+    return variable != nullptr && variable->number == number;
+}
 
 // How often a loop turns that counts from one literal to another by a third and leaves its counter alone within; at
 // most one more than is allowed.
 std::optional<int> counted_turns(const TypedStatement& loop) {
-    if (loop.first.empty() || loop.last.empty() || loop.values[0].kind != TypedKind::binary) return std::nullopt;
+    if (loop.first.empty() || loop.last.empty() || !loop.values[0].is<BinaryOperation>()) return std::nullopt;
     const TypedStatement& first = loop.first[0];
     const TypedStatement& last = loop.last[0];
     const Typed& condition = loop.values[0];
-    const Operator relation = condition.op;
+    const Operator relation = condition.get<BinaryOperation>().op;
     const bool compares = relation == Operator::less || relation == Operator::less_equal ||
                           relation == Operator::greater || relation == Operator::greater_equal ||
                           relation == Operator::equal || relation == Operator::not_equal;
-    const bool counts =
-        compares && first.kind == StatementKind::declare && first.values.size() == 1 && is_literal(first.values[0]) &&
-        condition.args[0].kind == TypedKind::variable && condition.args[0].variable == first.variable &&
-        is_literal(condition.args[1]) && last.kind == StatementKind::assign && last.variable == first.variable &&
-        last.values[0].kind == TypedKind::binary && last.values[0].args[0].kind == TypedKind::variable &&
-        last.values[0].args[0].variable == first.variable && is_literal(last.values[0].args[1]);
-    const Operator by = counts ? last.values[0].op : Operator::both;
+    const bool counts = compares && first.kind == StatementKind::declare && first.values.size() == 1 &&
+                        is_literal(first.values[0]) && is_variable(condition.args[0], first.variable) &&
+                        is_literal(condition.args[1]) && last.kind == StatementKind::assign &&
+                        last.variable == first.variable && last.values[0].is<BinaryOperation>() &&
+                        is_variable(last.values[0].args[0], first.variable) && is_literal(last.values[0].args[1]);
+    const Operator by = counts ? last.values[0].get<BinaryOperation>().op : Operator::both;
     if ((by != Operator::add && by != Operator::subtract) || assigns(loop.body, first.variable)) return std::nullopt;
     const bool whole = first.values[0].type == Type::integer;
     if (!whole && first.values[0].type != Type::number) return std::nullopt;
     const auto rounded = [&](double x) { return whole ? x : static_cast<double>(static_cast<float>(x)); };
-    const double limit = rounded(condition.args[1].number);
-    const double step = rounded(last.values[0].args[1].number);
-    double at = rounded(first.values[0].number);
+    const double limit = rounded(condition.args[1].get<Literal>().number);
+    const double step = rounded(last.values[0].args[1].get<Literal>().number);
+    double at = rounded(first.values[0].get<Literal>().number);
     const auto holds = [&] {
-        switch (condition.op) {
+        switch (relation) {
             case Operator::less:
                 return at < limit;
             case Operator::less_equal:
@@ -116,12 +120,8 @@ public:
         if (auto whole = ends_well({0, size}, "the code"); !whole) return whole.fault();
         if (auto alike = unify_results(); !alike) return alike.fault();
         if (auto bounded = finish(); !bounded) return bounded.fault();
-        Typed result;
-        result.kind = TypedKind::run;
-        result.type = made_.type;
-        result.span = {0, size};
-        result.function = std::make_shared<const TypedFunction>(std::move(made_));
-        return result;
+        const Type type = made_.type;
+        return Typed{FunctionRun{"", std::make_shared<const TypedFunction>(std::move(made_))}, type, {0, size}};
     }
 
 private:
@@ -190,9 +190,9 @@ private:
         return total;
     }
     static void add_called(const Typed& typed, std::int64_t& total, bool& known) {
-        if (typed.function != nullptr) {
-            known = known && typed.function->turns.has_value();
-            total += typed.function->turns.value_or(0);
+        if (const TypedFunction* function = typed.function()) {
+            known = known && function->turns.has_value();
+            total += function->turns.value_or(0);
         }
         for (const Typed& arg : typed.args) add_called(arg, total, known);
     }
@@ -357,25 +357,25 @@ private:
         if (!target) return target.fault();
         // Parts of parts, such as those of a matrix's column, are parts of the whole.
         const Typed* place = &*target;
-        std::array<std::uint8_t, 4> taken = target->parts;
-        const int count = target->kind == TypedKind::parts ? target->part_count : 0;
-        while (place->kind == TypedKind::parts) {
+        PartsOf taken = target->is<PartsOf>() ? target->get<PartsOf>() : PartsOf();
+        while (place->is<PartsOf>()) {
             place = &place->args[0];
-            for (int i = 0; i < count && place->kind == TypedKind::parts; ++i) {
-                std::uint8_t& part = taken[static_cast<std::size_t>(i)];
-                part = place->parts[part];
+            const auto* outer = place->as<PartsOf>();
+            for (int i = 0; i < taken.count && outer != nullptr; ++i) {
+                std::uint8_t& part = taken.parts[static_cast<std::size_t>(i)];
+                part = outer->parts[part];
             }
         }
-        const Typed& variable = *place;
-        if (variable.kind != TypedKind::variable) {
+        const auto* variable = place->as<VariableHere>();
+        if (variable == nullptr) {
             return fault("lang.assignment", s.args[0].span,
                          expressions_.quoted(s.args[0].span) + " is no variable, and only variables change",
                          "make a variable of it: float value = " + std::string("..."));
         }
-        made.variable = variable.variable;
-        if (count > 0) {
-            made.parts = taken;
-            made.part_count = count;
+        made.variable = variable->number;
+        if (taken.count > 0) {
+            made.parts = taken.parts;
+            made.part_count = taken.count;
             for (int i = 0; i < made.part_count; ++i) {
                 for (int k = 0; k < i; ++k) {
                     if (made.parts[static_cast<std::size_t>(i)] != made.parts[static_cast<std::size_t>(k)]) continue;
@@ -396,10 +396,7 @@ private:
     Result<Typed> new_value(const Statement& s, const Typed& target) {
         if (s.mark == "=") return expressions_.value(s.args[1]);
         if (s.mark == "++" || s.mark == "--") {
-            Typed one;
-            one.number = 1;
-            one.part_count = 1;
-            one.span = s.word;
+            Typed one{Literal{1, true}, Type::number, s.word};
             return expressions_.operation(s.mark == "++" ? Operator::add : Operator::subtract, s.span,
                                           s.mark.substr(0, 1), target, one);
         }

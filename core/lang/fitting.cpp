@@ -6,16 +6,15 @@ namespace lacquer {
 
 namespace {
 
-// A literal without a point remembers it in `part_count`.
 Typed literal_as(Typed value, Type type) {
     value.type = type;
-    value.part_count = 0;
+    value.get<Literal>().whole = false;
     return value;
 }
 
 Typed filled(Typed value, Type to) {
-    const bool plain = value.kind == TypedKind::literal;
-    Typed made = wrap(TypedKind::construct, to, std::move(value));
+    const bool plain = value.is<Literal>();
+    Typed made = wrap(Construction(), to, std::move(value));
     // A literal that fills all parts is too plain to be worth a mark.
     made.adaptation = plain ? Adaptation::none : Adaptation::filled;
     return made;
@@ -23,32 +22,29 @@ Typed filled(Typed value, Type to) {
 
 }  // namespace
 
-Typed wrap(TypedKind kind, Type type, Typed inner) {
-    Typed outer;
-    outer.kind = kind;
-    outer.type = type;
-    outer.span = inner.span;
+Typed wrap(TypedNode node, Type type, Typed inner) {
+    Typed outer{std::move(node), type, inner.span};
     outer.args.push_back(std::move(inner));
     return outer;
 }
 
 Typed take_parts(Typed value, std::initializer_list<int> parts) {
     const Type type = make_type(scalar_of(value.type), static_cast<int>(parts.size()));
-    Typed taken = wrap(TypedKind::parts, type, std::move(value));
-    for (const int part : parts)
-        taken.parts[static_cast<std::size_t>(taken.part_count++)] = static_cast<std::uint8_t>(part);
-    return taken;
+    PartsOf taken;
+    for (const int part : parts) taken.parts[static_cast<std::size_t>(taken.count++)] = static_cast<std::uint8_t>(part);
+    return wrap(taken, type, std::move(value));
 }
 
-bool is_whole_literal(const Typed& value) { return value.kind == TypedKind::literal && value.part_count == 1; }
+bool is_whole_literal(const Typed& value) { return value.is<Literal>() && value.get<Literal>().whole; }
 
 bool fits(const Typed& value, Type to) {
     const Type from = value.type;
     if (from == to) return true;
     if (is_matrix(from) || is_matrix(to)) return false;
     if (is_whole(to) && is_whole_literal(value)) {
-        return scalar_of(to) == Scalar::whole ? value.number >= -2147483648.0 && value.number <= 2147483647.0
-                                              : value.number >= 0 && value.number <= 4294967295.0;
+        const double number = value.get<Literal>().number;
+        return scalar_of(to) == Scalar::whole ? number >= -2147483648.0 && number <= 2147483647.0
+                                              : number >= 0 && number <= 4294967295.0;
     }
     if (scalar_of(from) != scalar_of(to)) return false;
     return width_of(from) == 1 || (from == Type::vec4 && to == Type::vec3) || (from == Type::vec3 && to == Type::vec4);
@@ -66,11 +62,8 @@ Typed fitted(Typed value, Type to) {
         colour.adaptation = Adaptation::opacity_dropped;
         return colour;
     }
-    Typed with_opacity = wrap(TypedKind::construct, Type::vec4, std::move(value));
-    Typed one;
-    one.number = 1;
-    one.span = with_opacity.span;
-    with_opacity.args.push_back(std::move(one));
+    Typed with_opacity = wrap(Construction(), Type::vec4, std::move(value));
+    with_opacity.args.push_back({Literal{1}, Type::number, with_opacity.span});
     with_opacity.adaptation = Adaptation::opacity_added;
     return with_opacity;
 }

@@ -8,7 +8,7 @@
 namespace lacquer {
 
 /// A node around another, of the same span.
-Typed wrap(TypedKind kind, Type type, Typed inner);
+Typed wrap(TypedNode node, Type type, Typed inner);
 
 /// Parts of a value, by number.
 Typed take_parts(Typed value, std::initializer_list<int> parts);

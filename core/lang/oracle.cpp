@@ -4,6 +4,7 @@
 #include <cmath>
 #include <span>
 
+#include "core/base/overloaded.h"
 #include "core/lang/compositions.h"
 #include "core/lang/oracle_builtins.h"
 
@@ -98,52 +99,48 @@ public:
         : inputs_(inputs), root_(root), counts_turns_(counts_turns(root)) {}
 
     Value value(const Typed& t) {
-        switch (t.kind) {
-            case TypedKind::literal:
-                return literal(t);
-            case TypedKind::symbol:
-                return inputs_.name(t, dx_, dy_);
-            case TypedKind::variable:
-                return call_->variables[static_cast<std::size_t>(t.variable)];
-            case TypedKind::parts:
-                return take_parts(t);
-            case TypedKind::construct:
-                return construct(t);
-            case TypedKind::convert:
-                return convert(t);
-            case TypedKind::unary:
-                return unary(t);
-            case TypedKind::binary:
-                return binary(t);
-            case TypedKind::select:
-                return value(value(t.args[0]).wholes[0] != 0 ? t.args[1] : t.args[2]);
-            case TypedKind::call:
-                return call(t);
-            case TypedKind::read:
-                return read(t);
-            case TypedKind::run:
-                return run(t);
-        }
-        return {};
+        return std::visit(
+            Overloaded{
+                [&](const Literal& node) { return literal(t.type, node.number); },
+                [&](const NameHere& node) { return inputs_.name(node.name, t.type, dx_, dy_); },
+                [&](const VariableHere& node) { return call_->variables[static_cast<std::size_t>(node.number)]; },
+                [&](const PartsOf& node) { return take_parts(t, node); },
+                [&](const Construction&) { return construct(t); }, [&](const Conversion&) { return convert(t); },
+                [&](const UnaryOperation& node) { return unary(t, node.op); },
+                [&](const BinaryOperation& node) { return binary(t, node); },
+                [&](const ConditionalChoice&) {
+                    return value(value(t.args[0]).wholes[0] != 0 ? t.args[1] : t.args[2]);
+                },
+                [&](const BuiltinCall& node) { return call(t, node.builtin); },
+                [&](const PictureReading& node) { return read(t, node); },
+                [&](const FunctionRun& node) { return run(*node.function, values(t.args)); }},
+            t.node);
     }
 
 private:
-    static Value literal(const Typed& t) {
-        if (t.type == Type::boolean) return make_boolean(t.number != 0);
-        if (t.type == Type::integer) return make_integer(static_cast<std::int32_t>(t.number));
-        if (t.type == Type::natural) {
-            const double held = std::min(t.number, 4294967295.0);
+    static Value literal(Type type, double number) {
+        if (type == Type::boolean) return make_boolean(number != 0);
+        if (type == Type::integer) return make_integer(static_cast<std::int32_t>(number));
+        if (type == Type::natural) {
+            const double held = std::min(number, 4294967295.0);
             return {Type::natural, {}, {wrap(static_cast<std::uint32_t>(held))}};
         }
-        return make_number(static_cast<float>(t.number));
+        return make_number(static_cast<float>(number));
     }
 
-    Value take_parts(const Typed& t) {
+    std::vector<Value> values(std::span<const Typed> args) {
+        std::vector<Value> made;
+        for (const Typed& arg : args) made.push_back(value(arg));
+        return made;
+    }
+
+    Value take_parts(const Typed& t, const PartsOf& which) {
         const Value whole = value(t.args[0]);
         Value taken{t.type, {}, {}};
-        for (std::size_t i = 0; i < static_cast<std::size_t>(t.part_count); ++i) {
-            taken.parts[i] = whole.parts[t.parts[i]];
-            taken.wholes[i] = whole.wholes[t.parts[i]];
+        for (std::size_t i = 0; i < static_cast<std::size_t>(which.count); ++i) {
+            taken.parts[i] = whole.parts[which.parts[i]];
+            // Matrices have no whole numbers.
+            if (scalar_of(t.type) != Scalar::real) taken.wholes[i] = whole.wholes[which.parts[i]];
         }
         return taken;
     }
@@ -211,19 +208,20 @@ private:
         return made;
     }
 
-    Value unary(const Typed& t) {
+    Value unary(const Typed& t, Operator op) {
         Value v = value(t.args[0]);
-        if (t.op == Operator::invert) return make_boolean(v.wholes[0] == 0);
+        if (op == Operator::invert) return make_boolean(v.wholes[0] == 0);
         for (std::int32_t& whole : v.wholes)
-            whole = t.op == Operator::bit_invert ? wrap(~bits(whole)) : wrap(0U - bits(whole));
+            whole = op == Operator::bit_invert ? wrap(~bits(whole)) : wrap(0U - bits(whole));
         for (float& part : v.parts) part = -part;
         return v;
     }
 
-    Value binary(const Typed& t) {
+    Value binary(const Typed& t, const BinaryOperation& operation) {
         const Value a = value(t.args[0]);
         const Value b = value(t.args[1]);
-        switch (t.op) {
+        const Operator op = operation.op;
+        switch (op) {
             case Operator::both:
                 return make_boolean(a.wholes[0] != 0 && b.wholes[0] != 0);
             case Operator::either:
@@ -233,27 +231,27 @@ private:
             default:
                 break;
         }
-        if (is_comparison(t.op)) return make_boolean(holds(t, a, b));
-        if (is_matrix(a.type) || is_matrix(b.type)) return matrix(t, a, b);
+        if (is_comparison(op)) return make_boolean(holds(op, t.args[0].type, a, b));
+        if (is_matrix(a.type) || is_matrix(b.type)) return matrix(op, t.type, a, b);
         Value made{t.type, {}, {}};
         for (std::size_t i = 0; i < width(t.type); ++i) {
             if (is_whole(t.type)) {
-                made.wholes[i] = whole_binary(t.op, scalar_of(t.type) == Scalar::natural, a.wholes[i], b.wholes[i]);
+                made.wholes[i] = whole_binary(op, scalar_of(t.type) == Scalar::natural, a.wholes[i], b.wholes[i]);
             } else {
-                made.parts[i] = float_binary(t.op, a.parts[i], b.parts[i]);
+                made.parts[i] = float_binary(op, a.parts[i], b.parts[i]);
             }
         }
-        if (t.opacity_of >= 0) made.parts[3] = (t.opacity_of == 0 ? a : b).parts[3];
+        if (operation.opacity_of >= 0) made.parts[3] = (operation.opacity_of == 0 ? a : b).parts[3];
         return made;
     }
 
-    static Value matrix(const Typed& t, const Value& a, const Value& b) {
-        Value made{t.type, {}, {}};
-        const bool product = t.op == Operator::multiply && width(a.type) > 1 && width(b.type) > 1;
+    static Value matrix(Operator op, Type type, const Value& a, const Value& b) {
+        Value made{type, {}, {}};
+        const bool product = op == Operator::multiply && width(a.type) > 1 && width(b.type) > 1;
         if (!product) {
-            for (std::size_t i = 0; i < width(t.type); ++i) {
+            for (std::size_t i = 0; i < width(type); ++i) {
                 made.parts[i] =
-                    float_binary(t.op, a.parts[width(a.type) == 1 ? 0 : i], b.parts[width(b.type) == 1 ? 0 : i]);
+                    float_binary(op, a.parts[width(a.type) == 1 ? 0 : i], b.parts[width(b.type) == 1 ? 0 : i]);
             }
             return made;
         }
@@ -274,27 +272,26 @@ private:
         return made;
     }
 
-    static bool holds(const Typed& t, const Value& a, const Value& b) {
-        const Type type = t.args[0].type;
+    static bool holds(Operator op, Type type, const Value& a, const Value& b) {
         bool result = true;
         for (std::size_t i = 0; i < width(type); ++i) {
             if (scalar_of(type) == Scalar::real) {
-                result = result && compare(t.op, a.parts[i], b.parts[i]);
+                result = result && compare(op, a.parts[i], b.parts[i]);
             } else if (scalar_of(type) == Scalar::natural) {
-                result = result && compare(t.op, bits(a.wholes[i]), bits(b.wholes[i]));
+                result = result && compare(op, bits(a.wholes[i]), bits(b.wholes[i]));
             } else {
-                result = result && compare(t.op, a.wholes[i], b.wholes[i]);
+                result = result && compare(op, a.wholes[i], b.wholes[i]);
             }
         }
-        return t.op == Operator::not_equal ? !result : result;
+        return op == Operator::not_equal ? !result : result;
     }
 
-    Value call(const Typed& t) {
-        if (t.builtin == Builtin::derivative_x || t.builtin == Builtin::derivative_y) return derivative(t);
-        const Composition* composed = composition_of(t.builtin, t.args[0].type);
+    Value call(const Typed& t, Builtin builtin) {
+        if (builtin == Builtin::derivative_x || builtin == Builtin::derivative_y) return derivative(t, builtin);
+        const Composition* composed = composition_of(builtin, t.args[0].type);
         std::array<Value, 3> args{};
         for (std::size_t i = 0; i < t.args.size(); ++i) args[i] = value(t.args[i]);
-        if (composed == nullptr) return call_builtin(t, args);
+        if (composed == nullptr) return call_builtin(builtin, t.type, args);
         const std::span<const Value> given(args.data(), t.args.size());
         return composed->by_part ? run_by_part(*composed->function, t.type, given) : run(*composed->function, given);
     }
@@ -315,7 +312,7 @@ private:
     // The difference between the two pixels of this one's row, or column, of the 2 x 2 block. The neighbour's value is
     // found by computing all anew over there, up to the same derivative: derivatives stand only where all pixels come
     // the same way, so counting them finds it.
-    Value derivative(const Typed& t) {
+    Value derivative(const Typed& t, Builtin builtin) {
         const int index = derivatives_++;
         const Value here = value(t.args[0]);
         if (index == wanted_) captured_ = here;
@@ -336,20 +333,10 @@ private:
         };
         const bool right = inputs_.right != (dx_ != 0);
         const bool lower = inputs_.lower != (dy_ != 0);
-        return t.builtin == Builtin::derivative_x ? along(right ? -1 : 1, 0) : along(0, lower ? -1 : 1);
+        return builtin == Builtin::derivative_x ? along(right ? -1 : 1, 0) : along(0, lower ? -1 : 1);
     }
 
-    Value read(const Typed& t) {
-        std::vector<Value> args;
-        for (const Typed& arg : t.args) args.push_back(value(arg));
-        return inputs_.picture(t, args);
-    }
-
-    Value run(const Typed& t) {
-        std::vector<Value> args;
-        for (const Typed& arg : t.args) args.push_back(value(arg));
-        return run(*t.function, args);
-    }
+    Value read(const Typed& t, const PictureReading& node) { return inputs_.picture(node, t.type, values(t.args)); }
 
     Value run(const TypedFunction& function, std::span<const Value> args) {
         Call call;

@@ -12,10 +12,10 @@ namespace lacquer {
 
 /// Where the oracle gets what is not in the formula.
 struct OracleInputs {
-    /// The value of a name here, or of a name at the neighbour (dx, dy) drawn pixels away.
-    std::function<Value(const Typed& symbol, int dx, int dy)> name;
-    /// What a node that reads a picture gives, with the values of its arguments.
-    std::function<Value(const Typed& read, const std::vector<Value>& args)> picture;
+    /// The value of a name, of this type, here or at the neighbour (dx, dy) drawn pixels away.
+    std::function<Value(const std::string& name, Type type, int dx, int dy)> name;
+    /// What reading a picture gives, as this type, with the values of the arguments.
+    std::function<Value(const PictureReading& reading, Type type, const std::vector<Value>& args)> picture;
     /// Where in its 2 x 2 block of drawn pixels this one lies, for derivatives.
     bool right = false;
     bool lower = false;

@@ -252,14 +252,14 @@ static_assert(in_order(), "one row for each id, in the order of the ids");
 
 }  // namespace
 
-Value call_builtin(const Typed& t, const std::array<Value, 3>& args) {
+Value call_builtin(Builtin builtin, Type type, const std::array<Value, 3>& args) {
     const auto& [a, b, c] = args;
-    const DirectRow& row = rows[static_cast<std::size_t>(t.builtin)];
-    if (row.of_values != nullptr) return row.of_values(t.type, a, b);
+    const DirectRow& row = rows[static_cast<std::size_t>(builtin)];
+    if (row.of_values != nullptr) return row.of_values(type, a, b);
     if (row.by_whole != nullptr)
-        return wholes(t.type, [&](std::size_t i) { return row.by_whole(a.wholes[i], b.wholes[i], c.wholes[i]); });
+        return wholes(type, [&](std::size_t i) { return row.by_whole(a.wholes[i], b.wholes[i], c.wholes[i]); });
     assert(row.by_part != nullptr);
-    return numbers(t.type, [&](std::size_t i) { return row.by_part(a.parts[i], b.parts[i], c.parts[i]); });
+    return numbers(type, [&](std::size_t i) { return row.by_part(a.parts[i], b.parts[i], c.parts[i]); });
 }
 
 }  // namespace lacquer

@@ -8,8 +8,8 @@
 
 namespace lacquer {
 
-/// What a call of a built-in function gives for these arguments. Not for those that look at neighbours or
+/// What a built-in function gives, as this type, for these arguments. Not for those that look at neighbours or
 /// pictures, nor for those that are made of others (compositions.h).
-Value call_builtin(const Typed& call, const std::array<Value, 3>& args);
+Value call_builtin(Builtin builtin, Type type, const std::array<Value, 3>& args);
 
 }  // namespace lacquer

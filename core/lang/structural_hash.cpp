@@ -2,6 +2,8 @@
 
 #include <bit>
 
+#include "core/base/overloaded.h"
+
 namespace lacquer {
 
 namespace {
@@ -21,17 +23,38 @@ std::uint64_t word(Number number) {
 }
 
 void stir_tree(StructuralHash& hash, const Typed& typed) {
-    hash.stir(word(typed.kind) | word(typed.type) << 8U | word(typed.symbol) << 16U | word(typed.builtin) << 24U |
-              word(typed.op) << 40U | word(typed.weighed) << 48U |
-              word(typed.kind == TypedKind::parts ? typed.part_count : 0) << 52U | word(typed.opacity_of + 1) << 56U);
-    hash.stir(std::bit_cast<std::uint64_t>(typed.number));
-    hash.stir(word(typed.variable) << 32U | word(typed.parts[0]) | word(typed.parts[1]) << 8U |
-              word(typed.parts[2]) << 16U | word(typed.parts[3]) << 24U);
-    hash.stir(typed.name);
-    if (typed.function != nullptr)
-        hash.stir(typed.function->hash[0] != 0 || typed.function->hash[1] != 0
-                      ? StructuralHash{typed.function->hash[0], typed.function->hash[1]}
-                      : hash_of(*typed.function));
+    hash.stir(word(typed.node.index()) | word(typed.type) << 8U);
+    std::visit(
+        Overloaded{
+            [&](const Literal& literal) { hash.stir(std::bit_cast<std::uint64_t>(literal.number)); },
+            [&](const NameHere& here) {
+                hash.stir(word(here.symbol));
+                hash.stir(here.name);
+            },
+            [&](const VariableHere& variable) {
+                hash.stir(word(variable.number));
+                hash.stir(variable.name);
+            },
+            [&](const PartsOf& taken) {
+                hash.stir(word(taken.parts[0]) | word(taken.parts[1]) << 8U | word(taken.parts[2]) << 16U |
+                          word(taken.parts[3]) << 24U | word(taken.count) << 32U);
+            },
+            [&](const UnaryOperation& operation) { hash.stir(word(operation.op)); },
+            [&](const BinaryOperation& operation) {
+                hash.stir(word(operation.op) | word(operation.opacity_of + 1) << 8U);
+            },
+            [&](const BuiltinCall& call) { hash.stir(word(call.builtin)); },
+            [&](const PictureReading& reading) {
+                hash.stir(word(reading.builtin) | word(reading.symbol) << 16U | word(reading.weighed) << 24U);
+                hash.stir(reading.name);
+            },
+            [&](const FunctionRun& run) {
+                hash.stir(run.name);
+                const auto& known = run.function->hash;
+                hash.stir(known[0] != 0 || known[1] != 0 ? StructuralHash{known[0], known[1]} : hash_of(*run.function));
+            },
+            [](const Construction&) {}, [](const Conversion&) {}, [](const ConditionalChoice&) {}},
+        typed.node);
     hash.stir(typed.args.size());
     for (const Typed& arg : typed.args) stir_tree(hash, arg);
 }

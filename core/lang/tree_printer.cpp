@@ -4,6 +4,8 @@
 
 #include <utility>
 
+#include "core/base/overloaded.h"
+
 namespace lacquer {
 
 int strength_of(Operator op) {
@@ -49,35 +51,21 @@ int strength_of(Operator op) {
 std::string bracketed(std::string text, bool brackets) { return brackets ? "(" + std::move(text) + ")" : text; }
 
 std::string TreePrinter::expression(const Typed& t, int strength) {
-    switch (t.kind) {
-        case TypedKind::literal:
-            return literal(t, strength);
-        case TypedKind::symbol:
-            return symbol(t);
-        case TypedKind::variable:
-            return variable(t.variable, t.name);
-        case TypedKind::parts:
-            return parts(t);
-        case TypedKind::construct:
-            return std::string(glsl_name(t.type)) + "(" + list(t.args) + ")";
-        case TypedKind::convert:
-            return convert(t);
-        case TypedKind::unary:
-            return unary(t);
-        case TypedKind::binary:
-            return binary(t, strength);
-        case TypedKind::select:
-            return bracketed(
-                expression(t.args[0], 1) + " ? " + expression(t.args[1], 1) + " : " + expression(t.args[2], 1),
-                strength > 0);
-        case TypedKind::call:
-            return call(t);
-        case TypedKind::read:
-            return read(t);
-        case TypedKind::run:
-            return run(t);
-    }
-    return {};
+    const auto choice = [&] {
+        return bracketed(expression(t.args[0], 1) + " ? " + expression(t.args[1], 1) + " : " + expression(t.args[2], 1),
+                         strength > 0);
+    };
+    return std::visit(
+        Overloaded{[&](const Literal&) { return literal(t, strength); }, [&](const NameHere&) { return symbol(t); },
+                   [&](const VariableHere& v) { return variable(v.number, v.name); },
+                   [&](const PartsOf& taken) { return parts(t, taken); },
+                   [&](const Construction&) { return std::string(glsl_name(t.type)) + "(" + list(t.args) + ")"; },
+                   [&](const Conversion&) { return convert(t); },
+                   [&](const UnaryOperation& operation) { return unary(t, operation.op); },
+                   [&](const BinaryOperation&) { return binary(t, strength); },
+                   [&](const ConditionalChoice&) { return choice(); }, [&](const BuiltinCall&) { return call(t); },
+                   [&](const PictureReading&) { return read(t); }, [&](const FunctionRun&) { return run(t); }},
+        t.node);
 }
 
 std::string TreePrinter::list(std::span<const Typed> args) {
@@ -105,15 +93,15 @@ std::string TreePrinter::part_names(Type of, std::span<const std::uint8_t> parts
     return whole ? text : text + part_names(make_type(Scalar::real, side), rows);
 }
 
-std::string TreePrinter::parts(const Typed& t) {
-    const std::span<const std::uint8_t> taken(t.parts.data(), static_cast<std::size_t>(t.part_count));
-    return expression(t.args[0], sign_strength + 1) + part_names(t.args[0].type, taken);
+std::string TreePrinter::parts(const Typed& t, const PartsOf& taken) {
+    return expression(t.args[0], sign_strength + 1) +
+           part_names(t.args[0].type, std::span(taken.parts.data(), static_cast<std::size_t>(taken.count)));
 }
 
-std::string TreePrinter::unary(const Typed& t) {
+std::string TreePrinter::unary(const Typed& t, Operator op) {
     const std::string inner = expression(t.args[0], sign_strength);
     // Two signs in a row would read as one of another kind.
-    return std::string(operator_mark(t.op)) + bracketed(inner, !inner.empty() && inner[0] == operator_mark(t.op)[0]);
+    return std::string(operator_mark(op)) + bracketed(inner, !inner.empty() && inner[0] == operator_mark(op)[0]);
 }
 
 std::string TreePrinter::function_text(const TypedFunction& function, const std::string& name, int depth) {

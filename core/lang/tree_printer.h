@@ -51,8 +51,8 @@ protected:
     void set_function(const TypedFunction* function) { function_ = function; }
 
 private:
-    std::string parts(const Typed& typed);
-    std::string unary(const Typed& typed);
+    std::string parts(const Typed& typed, const PartsOf& taken);
+    std::string unary(const Typed& typed, Operator op);
     std::string statement(const TypedStatement& s, int depth);
     std::string simple(const TypedStatement& s);
     std::string part_names(Type of, std::span<const std::uint8_t> parts) const;

@@ -8,6 +8,7 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <variant>
 #include <vector>
 
 #include "core/base/span.h"
@@ -52,44 +53,99 @@ enum class Operator {
     bit_invert
 };
 
-enum class TypedKind {
-    literal,    ///< `number`, of any scalar type
-    symbol,     ///< `name`, a `symbol`
-    variable,   ///< the function's variable number `variable`, called `name`
-    parts,      ///< `part_count` of `parts` of args[0]
-    construct,  ///< parts of all args in a row; a lone part fills every part of a vector, the diagonal of a matrix
-    convert,    ///< args[0], part by part, as another scalar type
-    unary,
-    binary,
-    select,  ///< args[0] ? args[1] : args[2]
-    call,    ///< `builtin`(args...)
-    read,    ///< `builtin`(`name`, args...): the functions that read pictures and gradients
-    run      ///< `function`(args...)
-};
-
 /// How the checker changed a value to make it fit; shown as a quiet mark.
 enum class Adaptation { none, filled, opacity_dropped, opacity_added };
 
 struct TypedFunction;
 
-struct Typed {
-    TypedKind kind = TypedKind::literal;
-    Type type = Type::number;
-    Span span;
+// What a node can be, and what each kind alone has. What it works on stands in the node's `args`.
+
+/// A number of any scalar type. `whole` if it was spelled without point and exponent: it can still become a whole
+/// number.
+struct Literal {
     double number = 0;
-    std::string name;
+    bool whole = false;
+};
+/// What a name is here.
+struct NameHere {
+    std::string name = {};
     SymbolKind symbol = SymbolKind::known;
-    Builtin builtin = Builtin::count;
-    Operator op = Operator::add;
-    int variable = 0;
+};
+/// A variable of the function, by its number.
+struct VariableHere {
+    int number = 0;
+    std::string name = {};
+};
+/// Some parts of args[0]; of a matrix, which has its columns one after the other, those of one column.
+struct PartsOf {
     std::array<std::uint8_t, 4> parts{};
-    int part_count = 0;
-    /// For a binary node of 3 with 4 numbers: works on the colours and keeps the opacity of args[opacity_of].
+    int count = 0;
+};
+/// Parts of all args in a row; a lone part fills every part of a vector, the diagonal of a matrix.
+struct Construction {};
+/// args[0], part by part, as another scalar type.
+struct Conversion {};
+struct UnaryOperation {
+    Operator op = Operator::negate;
+};
+/// Where 3 meet 4 numbers it works on the colours and keeps the opacity of args[opacity_of]; else that is -1.
+struct BinaryOperation {
+    Operator op = Operator::add;
     int opacity_of = -1;
+};
+/// args[0] ? args[1] : args[2]
+struct ConditionalChoice {};
+struct BuiltinCall {
+    Builtin builtin = Builtin::count;
+};
+/// A built-in function that reads a picture or a gradient, which goes by this name. `weighed` where colours between
+/// pixels count by their opacity.
+struct PictureReading {
+    Builtin builtin = Builtin::count;
+    std::string name = {};
+    SymbolKind symbol = SymbolKind::known;
+    bool weighed = false;
+};
+/// A function of the artist's or of an operation's; code has no name.
+struct FunctionRun {
+    std::string name = {};
+    std::shared_ptr<const TypedFunction> function = {};
+};
+
+using TypedNode = std::variant<Literal, NameHere, VariableHere, PartsOf, Construction, Conversion, UnaryOperation,
+                               BinaryOperation, ConditionalChoice, BuiltinCall, PictureReading, FunctionRun>;
+
+struct Typed {
+    TypedNode node = Literal();
+    Type type = Type::number;
+    Span span = {};
     Adaptation adaptation = Adaptation::none;
-    bool weighed = false;  ///< of a read: colours between pixels count by their opacity
-    std::shared_ptr<const TypedFunction> function;
-    std::vector<Typed> args;
+    std::vector<Typed> args = {};
+
+    template <class Kind>
+    bool is() const {
+        return std::holds_alternative<Kind>(node);
+    }
+    /// As this kind, or null.
+    template <class Kind>
+    const Kind* as() const {
+        return std::get_if<Kind>(&node);
+    }
+    /// As this kind, which it must be.
+    template <class Kind>
+    const Kind& get() const {
+        return std::get<Kind>(node);
+    }
+    template <class Kind>
+    Kind& get() {
+        return std::get<Kind>(node);
+    }
+
+    /// The function that it runs, or null.
+    const TypedFunction* function() const {
+        const auto* run = as<FunctionRun>();
+        return run != nullptr ? run->function.get() : nullptr;
+    }
 };
 
 struct TypedVariable {
@@ -146,6 +202,11 @@ struct AdaptationMark {
 };
 std::vector<AdaptationMark> adaptations(const Typed& typed);
 
+/// The name that a node uses as a value or reads as a picture; null for other nodes.
+const std::string* name_of(const Typed& typed);
+/// What that name stands for.
+SymbolKind symbol_of(const Typed& typed);
+
 /// GLSL spelling of an operator.
 std::string_view operator_mark(Operator op);
 
@@ -171,7 +232,8 @@ template <class Visit>
 void visit_nodes(const Typed& typed, Visit& visit) {
     visit(typed);
     for (const Typed& arg : typed.args) visit_nodes(arg, visit);
-    if (typed.function != nullptr) visit_nodes(std::span<const TypedStatement>(typed.function->body), visit);
+    if (const TypedFunction* function = typed.function())
+        visit_nodes(std::span<const TypedStatement>(function->body), visit);
 }
 
 }  // namespace lacquer

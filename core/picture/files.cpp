@@ -214,10 +214,11 @@ Result<Picture> read_layer(const std::string& path, const std::string& layer) {
     return read_layer_watched(path, layer, never_stopped);
 }
 
-Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch) {
+Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch,
+                                   PictureMeaning meaning) {
     Result<Picture> read = read_watched(
         path, watch, [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
-            return module.read_layer(path, layer, watched, picture, error);
+            return module.read_layer(path, layer, meaning, watched, picture, error);
         });
     if (read && read->data.empty())
         return picture_fault("picture.layer", path, "it has no layer '" + layer + "'", "choose another of its layers");

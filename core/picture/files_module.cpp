@@ -66,7 +66,7 @@ PictureRead read(const std::string& path, PictureMeaning meaning, int frame, con
         put_rows(rows, picture, y);
     }
     const bool has_opacity = kept == 2 || kept == 4;
-    if (has_opacity && !rows.whole_numbers && !is_straight(spec)) to_straight(picture);
+    if (has_opacity && is_multiplied(spec, meaning)) to_straight(picture);
     picture = in_display_window(std::move(picture), spec);
     return PictureRead::done;
 }
@@ -214,9 +214,9 @@ extern "C" lacquer::PictureRead lacquer_picture_layers(const std::string& path,
 }
 
 extern "C" lacquer::PictureRead lacquer_read_layer(const std::string& path, const std::string& layer,
-                                                   const lacquer::ReadWatch& watch, lacquer::Picture& picture,
-                                                   std::string& error) noexcept {
-    return lacquer::guarded([&] { return lacquer::read_one_layer(path, layer, watch, picture, error); },
+                                                   lacquer::PictureMeaning meaning, const lacquer::ReadWatch& watch,
+                                                   lacquer::Picture& picture, std::string& error) noexcept {
+    return lacquer::guarded([&] { return lacquer::read_one_layer(path, layer, meaning, watch, picture, error); },
                             lacquer::PictureRead::unreadable, error);
 }
 

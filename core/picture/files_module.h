@@ -17,8 +17,13 @@ enum class PictureRead { done, unreadable, too_large };
 enum class PictureMeaning {
     colour,  ///< whole-number files hold sRGB display values and are turned into linear light; float files are linear
     multiplied,  ///< the same, with opacity multiplied into the display values, which is undone
+    straight,    ///< as colour, with nothing multiplied in, whatever is usual for such files
     data         ///< the numbers as they are
 };
+
+/// What a file's colours have to do with its opacity: what is usual for its kind and what it says itself, or what the
+/// artist knows better.
+enum class FileOpacity { as_marked, multiplied, straight };
 
 /// The pictures that a file holds one after another.
 struct PictureFrames {

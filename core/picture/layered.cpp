@@ -112,8 +112,8 @@ PictureRead layers_in(const std::string& path, std::vector<PictureLayer>& named,
     return done;
 }
 
-PictureRead read_one_layer(const std::string& path, const std::string& name, const ReadWatch& watch, Picture& picture,
-                           std::string& error) {
+PictureRead read_one_layer(const std::string& path, const std::string& name, PictureMeaning meaning,
+                           const ReadWatch& watch, Picture& picture, std::string& error) {
     std::vector<FoundLayer> found;
     if (const PictureRead done = find_layers(path, found, error); done != PictureRead::done) return done;
     const auto own =
@@ -143,8 +143,7 @@ PictureRead read_one_layer(const std::string& path, const std::string& name, con
         }
         has_opacity = has_opacity || opacity;
     }
-    const bool whole_numbers = !spec.format.is_floating_point();
-    if (has_opacity && !whole_numbers && !is_straight(spec)) to_straight(picture);
+    if (has_opacity && is_multiplied(spec, meaning)) to_straight(picture);
     picture = in_display_window(std::move(picture), spec);
     return PictureRead::done;
 }

@@ -13,7 +13,7 @@ namespace lacquer {
 PictureRead layers_in(const std::string& path, std::vector<PictureLayer>& named, std::string& error);
 
 /// The numbers of one of them; see `read_layer`. The picture stays empty if there is no layer of that name.
-PictureRead read_one_layer(const std::string& path, const std::string& name, const ReadWatch& watch, Picture& picture,
-                           std::string& error);
+PictureRead read_one_layer(const std::string& path, const std::string& name, PictureMeaning meaning,
+                           const ReadWatch& watch, Picture& picture, std::string& error);
 
 }  // namespace lacquer

@@ -90,6 +90,11 @@ bool is_straight(const OIIO::ImageSpec& spec) {
     return spec.get_int_attribute("oiio:UnassociatedAlpha") != 0 || spec.get_int_attribute(straight_mark) != 0;
 }
 
+bool is_multiplied(const OIIO::ImageSpec& spec, PictureMeaning meaning) {
+    if (!spec.format.is_floating_point() || meaning == PictureMeaning::straight) return false;
+    return meaning == PictureMeaning::multiplied || !is_straight(spec);
+}
+
 void to_straight(Picture& picture) {
     for (std::size_t i = 0; i < picture.data.size(); i += 4) {
         const float opacity = picture.data[i + 3];

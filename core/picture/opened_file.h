@@ -25,6 +25,8 @@ Picture in_display_window(Picture data, const OIIO::ImageSpec& spec);
 
 /// Whether the file says that opacity is not multiplied into its colours.
 bool is_straight(const OIIO::ImageSpec& spec);
+/// Whether opacity has to be taken out of colours that are floats.
+bool is_multiplied(const OIIO::ImageSpec& spec, PictureMeaning meaning);
 
 /// Divides colours of 4 channels by their opacity, where there is any.
 void to_straight(Picture& picture);

@@ -26,8 +26,8 @@ using OpenSequenceFunction = PictureRead (*)(const std::string& path, std::share
 
 using ReadWatchedFunction = PictureRead (*)(const std::string& path, PictureMeaning meaning, int frame,
                                             const ReadWatch& watch, Picture& picture, std::string& error) noexcept;
-using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, const ReadWatch& watch,
-                                          Picture& picture, std::string& error) noexcept;
+using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, PictureMeaning meaning,
+                                          const ReadWatch& watch, Picture& picture, std::string& error) noexcept;
 
 /// As `read_picture`. Fault `picture.stopped` besides.
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
@@ -43,7 +43,8 @@ Result<Picture> read_of_sequence(PictureSequence& sequence, const std::string& p
 /// The fault `picture.stopped`: somebody stopped the reading.
 Fault reading_stopped(const std::string& path = "");
 
-/// As `read_layer`. Fault `picture.stopped` besides.
-Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch);
+/// As `read_layer`; `meaning` says only what its colours have to do with its opacity. Fault `picture.stopped` besides.
+Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch,
+                                   PictureMeaning meaning = PictureMeaning::colour);
 
 }  // namespace lacquer

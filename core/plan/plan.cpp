@@ -29,13 +29,13 @@ struct Sources {
 Sources sources_of(const Typed& typed) {
     Sources sources;
     const auto collect = [&](const Typed& node) {
-        if (node.kind != TypedKind::read && node.kind != TypedKind::symbol) return;
-        if (node.symbol == SymbolKind::ground || node.symbol == SymbolKind::gradient)
-            sources.grounds.push_back(node.name);
-        if (node.builtin == Builtin::texture_lod) sources.pyramids.push_back(node.name);
-        if (node.symbol == SymbolKind::step) {
-            (node.kind == TypedKind::read ? sources.there : sources.here).push_back(node.name);
-        }
+        const std::string* name = name_of(node);
+        if (name == nullptr) return;
+        const SymbolKind symbol = symbol_of(node);
+        const auto* reading = node.as<PictureReading>();
+        if (symbol == SymbolKind::ground || symbol == SymbolKind::gradient) sources.grounds.push_back(*name);
+        if (reading != nullptr && reading->builtin == Builtin::texture_lod) sources.pyramids.push_back(*name);
+        if (symbol == SymbolKind::step) (reading != nullptr ? sources.there : sources.here).push_back(*name);
     };
     visit_nodes(typed, collect);
     return sources;
@@ -162,11 +162,8 @@ private:
         const auto found = find_ground_picture(*checked_.finish, name);
         // A step of the same name goes first, though it may have a fault.
         if (!found || find_step(checked_, name) != nullptr) return;
-        const auto symbol = std::make_shared<Typed>();
-        symbol->kind = TypedKind::symbol;
-        symbol->type = found->picture.type;
-        symbol->symbol = SymbolKind::ground;
-        symbol->name = name;
+        const auto symbol =
+            std::make_shared<const Typed>(Typed{NameHere{name, SymbolKind::ground}, found->picture.type});
         pass.steps.push_back({name, symbol, hash_of(*symbol)});
         pass.outputs.push_back(name);
         if (std::find(pass.grounds.begin(), pass.grounds.end(), name) == pass.grounds.end())

@@ -159,7 +159,7 @@ bool FrameRun::draw(const Pass& pass, bool is_last) {
 
 void FrameRun::draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points) {
     const StructuralHash key = key_of(pass);
-    if (draws_by_shaders() && !at_points && !tools_.shaders.refused.contains(key)) {
+    if (draws_by_shaders() && !at_points && !is_refused(key)) {
         const Result<Done> done = draw_by_shaders(pass, key, outputs);
         if (done) return;
         give_up_shader(pass, key, done.fault());

@@ -59,6 +59,7 @@ public:
 private:
     // Of shaders, see frame_run_shaders.cpp.
     bool draws_by_shaders() const;
+    bool is_refused(const StructuralHash& key) const;
     bool store_by_shaders(const Pass& pass, const StructuralHash& key);
     Result<Done> draw_by_shaders(const Pass& pass, const StructuralHash& key, std::vector<Picture>& outputs);
     ShaderInputs shader_inputs(const Pass& pass, const Shader& shader);
@@ -78,7 +79,8 @@ private:
     FramePictures pictures_;
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
     Frame frame_;
-    bool whole_ = true;  // not called off so far
+    std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes
+    bool whole_ = true;                   // not called off so far
 };
 
 }  // namespace lacquer

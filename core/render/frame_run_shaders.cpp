@@ -9,6 +9,10 @@ namespace lacquer {
 // Small pictures of many steps would be many shaders, each drawn once.
 bool FrameRun::draws_by_shaders() const { return tools_.shaders.runner != nullptr && !request_.small_grounds; }
 
+bool FrameRun::is_refused(const StructuralHash& key) const {
+    return tools_.shaders.refused.contains(key) || too_large_.contains(key);
+}
+
 Result<Done> FrameRun::draw_by_shaders(const Pass& pass, const StructuralHash& key, std::vector<Picture>& outputs) {
     std::size_t first = 0;
     const auto shaders = tools_.stores.programs.shaders(pass, key);
@@ -28,7 +32,7 @@ Result<Done> FrameRun::draw_by_shaders(const Pass& pass, const StructuralHash& k
 
 // What a pass stores, left with the driver. False where this processor has to draw it.
 bool FrameRun::store_by_shaders(const Pass& pass, const StructuralHash& key) {
-    if (tools_.shaders.refused.contains(key)) return false;
+    if (is_refused(key)) return false;
     const auto shaders = tools_.stores.programs.shaders(pass, key);
     if (shaders->size() != 1) return false;
     const Shader& shader = shaders->front();
@@ -66,9 +70,9 @@ ShaderInputs FrameRun::shader_inputs(const Pass& pass, const Shader& shader) {
 }
 
 void FrameRun::give_up_shader(const Pass& pass, const StructuralHash& key, Fault notice) {
-    if (notice.id == "gpu.shader") {
-        // One that the driver does not take says nothing of the others.
-        tools_.shaders.refused.insert(key);
+    if (notice.id == "gpu.shader" || notice.id == "gpu.size") {
+        // One that the driver does not take says nothing of the others, nor a size of other sizes.
+        (notice.id == "gpu.shader" ? tools_.shaders.refused : too_large_).insert(key);
         notice.message += "; this processor draws '" + pass.name + "'";
     } else {
         // What it keeps is lost with it, so it is taken over first where that can still be.

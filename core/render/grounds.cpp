@@ -86,9 +86,9 @@ Result<PicturePtr> GroundStore::file(const std::string& path, PictureMeaning mea
     return told(pictures_->file(path, meaning, frame, told_of(path)), path);
 }
 
-Result<PicturePtr> GroundStore::layer_of(const std::string& path, const std::string& name) {
+Result<PicturePtr> GroundStore::layer_of(const std::string& path, const std::string& name, PictureMeaning meaning) {
     if (was_stopped(path)) return reading_stopped(path);
-    return told(pictures_->layer(path, name, told_of(path)), path);
+    return told(pictures_->layer(path, name, meaning, told_of(path)), path);
 }
 
 // Colours are averaged; of what cannot be averaged every so manieth pixel is kept.
@@ -144,14 +144,15 @@ Result<PicturePtr> GroundStore::captured(const Ground& ground, GroundLayer layer
         return ground_fault("ground.no-layer", "the capture holds no such layer",
                             "name it in the ground's page, or capture it");
     const bool plain = layer == GroundLayer::colour && name.empty() && there->size() == 1;
-    const Result<PicturePtr> whole = plain ? file(path, PictureMeaning::colour) : layer_of(path, name);
+    const Result<PicturePtr> whole = plain ? file(path, meaning_of(ground)) : layer_of(path, name, meaning_of(ground));
     if (!whole) return whole.fault();
     return fitted(*whole, layer, use);
 }
 
 Result<LaidPart> GroundStore::part_of(const Ground& ground, const SpritePart& part, const GroundUse& use) {
     const std::string path = picture_path(use.finish_path, part.path);
-    const Result<PicturePtr> colour = part.layer.empty() ? file(path, meaning_of(ground)) : layer_of(path, part.layer);
+    const Result<PicturePtr> colour =
+        part.layer.empty() ? file(path, meaning_of(ground)) : layer_of(path, part.layer, meaning_of(ground));
     if (!colour) return colour.fault();
     PicturePtr normal;
     if (!part.normal.empty()) {

@@ -50,7 +50,7 @@ private:
     ReadWatch told_of(const std::string& path) const;
     Result<PicturePtr> told(Result<PicturePtr> read, const std::string& path);
     bool was_stopped(const std::string& path) const;
-    Result<PicturePtr> layer_of(const std::string& path, const std::string& name);
+    Result<PicturePtr> layer_of(const std::string& path, const std::string& name, PictureMeaning meaning);
     PicturePtr fitted(const PicturePtr& whole, GroundLayer layer, const GroundUse& use);
     Result<PicturePtr> shown(const Ground& ground, const GroundUse& use);
     Result<PicturePtr> captured(const Ground& ground, GroundLayer layer, const GroundUse& use);

@@ -137,9 +137,11 @@ Result<PicturePtr> PictureStore::file(const std::string& path, PictureMeaning me
     });
 }
 
-Result<PicturePtr> PictureStore::layer(const std::string& path, const std::string& name, const ReadWatch& watch) {
-    const std::string key = fmt::format("layer {} {}\n{}\n{}", state_of(path), path.size(), path, name);
-    return read(key, watch, [&](const ReadWatch& watched) { return read_layer_watched(path, name, watched); });
+Result<PicturePtr> PictureStore::layer(const std::string& path, const std::string& name, PictureMeaning meaning,
+                                       const ReadWatch& watch) {
+    const std::string key =
+        fmt::format("layer {} {} {}\n{}\n{}", static_cast<int>(meaning), state_of(path), path.size(), path, name);
+    return read(key, watch, [&](const ReadWatch& watched) { return read_layer_watched(path, name, watched, meaning); });
 }
 
 Result<PicturePtr> PictureStore::table(const std::string& path) {

@@ -37,7 +37,8 @@ public:
     Result<PicturePtr> file(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
 
     /// A layer of a layered file. Faults as those of `read_layer_watched`.
-    Result<PicturePtr> layer(const std::string& path, const std::string& name, const ReadWatch& watch);
+    Result<PicturePtr> layer(const std::string& path, const std::string& name, PictureMeaning meaning,
+                             const ReadWatch& watch);
 
     /// A table of colours as a picture. Faults as those of `read_cube`.
     Result<PicturePtr> table(const std::string& path);

@@ -180,6 +180,9 @@ std::vector<Field> cells_fields(const SheetCells& cells) {
              tr("of a sheet: columns x rows, how many, how many a second: 4 x 2, 7 of them, 12/s; or whole")}};
 }
 
+// In the order of FileOpacity.
+QStringList opacity_words() { return {tr("as usual"), tr("multiplied"), tr("straight")}; }
+
 std::vector<Field> ground_fields(const Ground& ground, const Session& session) {
     const bool stops = ground.kind == GroundKind::gradient || ground.kind == GroundKind::curve;
     std::vector<Field> fields{{"name", tr("Name"), qs(shown_name(ground.name)),
@@ -193,12 +196,11 @@ std::vector<Field> ground_fields(const Ground& ground, const Session& session) {
               ground.data ? "data" : "colour",
               tr("data is taken as it is, colour is turned into linear light"),
               {"colour", "data"}}});
-    if ((ground.kind == GroundKind::picture && !ground.data) || ground.kind == GroundKind::sprite)
-        add({{"opacity",
-              tr("Opacity"),
-              ground.multiplied ? "multiplied" : "straight",
-              tr("multiplied: the file's colours have been darkened by it already, which is undone"),
-              {"straight", "multiplied"}}});
+    if ((ground.kind == GroundKind::picture && !ground.data) || ground.kind == GroundKind::sprite ||
+        ground.kind == GroundKind::capture)
+        add({{"opacity", tr("Opacity"), opacity_words().at(static_cast<int>(ground.opacity)),
+              tr("as usual: OpenEXR has it multiplied into its colours unless it says otherwise, other files do not"),
+              opacity_words()}});
     if (ground.kind == GroundKind::picture) add(cells_fields(ground.cells));
     if (ground.kind == GroundKind::sprite) add(sprite_fields(ground.sprite));
     if (ground.kind == GroundKind::scene) add(scene_fields(ground, session.finish()));
@@ -309,7 +311,8 @@ QString ground_changed(Ground& ground, const QString& key, const QString& text) 
     const std::string typed = text.toStdString();
     if (key == "path" && has_file(ground.kind)) ground.path = typed;
     if (key == "meaning") ground.data = typed == "data";
-    if (key == "opacity") ground.multiplied = typed == "multiplied";
+    if (key == "opacity")
+        ground.opacity = static_cast<FileOpacity>(std::max<qsizetype>(0, opacity_words().indexOf(text)));
     if (const StopPreset* preset = key == "preset" ? find_stop_preset(ground.kind, typed) : nullptr) {
         ground.stops = preset->stops;
         ground.between = preset->between;

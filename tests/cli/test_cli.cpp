@@ -8,27 +8,32 @@
 
 using namespace lacquer;
 using test::CommandResult;
+using test::run_cli;
 using test::TemporaryFolder;
-
-namespace {
-
-CommandResult cli(const std::string& words) {
-    return test::run_command("'" + test::program_folder() + "/lacquer-cli' " + words);
-}
-
-}  // namespace
 
 TEST_CASE("render writes the picture, the same every time") {
     const TemporaryFolder folder;
     const std::string words = "render '" + test::demo_path() + "' --at 0.4 --cue hit:0.8@0.1 --size 320x180 -o '";
-    const CommandResult done = cli(words + folder.file("a.png") + "'");
+    const CommandResult done = run_cli(words + folder.file("a.png") + "'");
     INFO(done.output);
     REQUIRE(done.code == 0);
-    REQUIRE(cli(words + folder.file("b.png") + "' --threads 1 --kernels scalar").code == 0);
+    REQUIRE(run_cli(words + folder.file("b.png") + "' --threads 1 --kernels scalar").code == 0);
     CHECK(test::read_file(folder.file("a.png")) == test::read_file(folder.file("b.png")));
     const Result<Picture> picture = read_picture(folder.file("a.png"), PictureMeaning::colour);
     REQUIRE(picture);
     CHECK(picture->width == 320);
+}
+
+TEST_CASE("without a graphics driver this processor draws, and says why") {
+    const TemporaryFolder folder;
+    const std::string words =
+        "render '" + test::demo_path() + "' --size 32x18 --backend gpu -o '" + folder.file("a.png") + "'";
+    // No driver's description can be found.
+    const CommandResult done = run_cli(words, "__EGL_VENDOR_LIBRARY_FILENAMES=/nowhere");
+    INFO(done.output);
+    CHECK(done.code == 3);
+    CHECK(done.output.find("there is no GL that draws without a window") != std::string::npos);
+    CHECK(read_picture(folder.file("a.png"), PictureMeaning::colour));
 }
 
 TEST_CASE("a 1080p finish with three stored pictures stays under 300 MB") {
@@ -56,12 +61,12 @@ TEST_CASE("a 1080p finish with three stored pictures stays under 300 MB") {
 TEST_CASE("a step, a dial and a scale can be asked for") {
     const TemporaryFolder folder;
     const std::string base = "render '" + test::demo_path() + "' -o '" + folder.file("a.png") + "' ";
-    REQUIRE(cli(base + "--size 64x36 --step reach").code == 0);
+    REQUIRE(run_cli(base + "--size 64x36 --step reach").code == 0);
     const Result<Picture> reach = read_picture(folder.file("a.png"), PictureMeaning::data);
     CHECK(reach->at(32, 18)[0] < 0.05F);
-    REQUIRE(cli(base + "--size 640x360 --scale 0.1 --step reach").code == 0);
+    REQUIRE(run_cli(base + "--size 640x360 --scale 0.1 --step reach").code == 0);
     CHECK(read_picture(folder.file("a.png"), PictureMeaning::data)->width == 64);
-    REQUIRE(cli(base + "--size 64x36 --dial presence=1 --dial radius=0 --dial tint=1,0,0 --step rim").code == 0);
+    REQUIRE(run_cli(base + "--size 64x36 --dial presence=1 --dial radius=0 --dial tint=1,0,0 --step rim").code == 0);
     CHECK(read_picture(folder.file("a.png"), PictureMeaning::data)->at(1, 1)[0] > 0.5F);
 }
 
@@ -82,37 +87,37 @@ TEST_CASE("what is wrong with a command is said in a line") {
           Row{demo + out + " --at", "--at"}, Row{demo + out + " --kernels MMX", "no kernels"},
           Row{demo + out + " --threads -2", "--threads"}, Row{"render /nowhere.lacquer" + out, "no such file"},
           Row{demo + " -o /nowhere/a.png --size 8x8", "cannot be written"}}) {
-        const CommandResult result = cli(row.words);
+        const CommandResult result = run_cli(row.words);
         INFO(row.words << "\n" << result.output);
         CHECK(result.code != 0);
         CHECK(result.output.find(row.says) != std::string::npos);
     }
     CHECK_FALSE(std::filesystem::exists(folder.file("a.png")));
     for (const char* verb : {"render", "rates", "values", "explain", "responses", "catalogue", "scene", "completion"}) {
-        const CommandResult help = cli(std::string(verb) + " --help");
+        const CommandResult help = run_cli(std::string(verb) + " --help");
         INFO(help.output);
         CHECK(help.code == 0);
         CHECK(help.output.find("--help") != std::string::npos);
-        CHECK(cli("--help").output.find(verb) != std::string::npos);
+        CHECK(run_cli("--help").output.find(verb) != std::string::npos);
     }
-    CHECK(cli("help").code == 0);
-    CHECK(cli("").code == 2);
+    CHECK(run_cli("help").code == 0);
+    CHECK(run_cli("").code == 2);
 }
 
 TEST_CASE("a finish with nothing in it, and one with a fault in its last step, are told") {
     const TemporaryFolder folder;
     test::write_file(folder.file("empty.lacquer"), "{\"format\": 1}");
-    CHECK(cli("render '" + folder.file("empty.lacquer") + "' -o x.png").output.find("nothing to draw") !=
+    CHECK(run_cli("render '" + folder.file("empty.lacquer") + "' -o x.png").output.find("nothing to draw") !=
           std::string::npos);
     test::write_file(folder.file("bad.lacquer"),
                      R"({"format": 1, "coats": [{"name": "c", "steps": [{"name": "a", "formula": "uv.q"}]}]})");
-    const CommandResult bad = cli("render '" + folder.file("bad.lacquer") + "' -o x.png");
+    const CommandResult bad = run_cli("render '" + folder.file("bad.lacquer") + "' -o x.png");
     CHECK(bad.code == 1);
     CHECK(bad.output.find("bad.lacquer, step a, line 1, column 4") != std::string::npos);
 }
 
 TEST_CASE("explain follows a finish from formulas to strips") {
-    const CommandResult result = cli("explain '" + test::demo_path() + "'");
+    const CommandResult result = run_cli("explain '" + test::demo_path() + "'");
     REQUIRE(result.code == 0);
     for (const char* part : {"Edge mask / reach", "float = length(centred)", "dial radius = blow", "pass draws",
                              "lowered", "constants folded", "common parts shared", "unused dropped", "each pixel",

@@ -19,13 +19,10 @@
 
 using namespace lacquer;
 using test::CommandResult;
+using test::run_cli;
 using test::TemporaryFolder;
 
 namespace {
-
-CommandResult program(const std::string& words) {
-    return test::run_command("'" + test::program_folder() + "/lacquer-cli' " + words);
-}
 
 // A finish with a step of each width, saved.
 std::string saved_finish(const TemporaryFolder& folder) {
@@ -60,7 +57,7 @@ std::vector<float> channel_of(const std::string& path, const std::string& name) 
 TEST_CASE("floats of every width come back from OpenEXR bit for bit, several steps as layers of one file") {
     const TemporaryFolder folder;
     const std::string finish = saved_finish(folder);
-    const CommandResult done = program("render '" + finish +
+    const CommandResult done = run_cli("render '" + finish +
                                        "' --step mask --step place --step light --step glass "
                                        "--opacity straight -o '" +
                                        folder.file("all.exr") + "'");
@@ -81,7 +78,7 @@ TEST_CASE("floats of every width come back from OpenEXR bit for bit, several ste
     // One step, straight: our own reader takes it as it is; multiplied: it divides.
     const Picture glass = test::draw(same, "glass", 40, 24).picture;
     for (const char* opacity : {"straight", "multiplied"}) {
-        REQUIRE(program("render '" + finish + "' --step glass --opacity " + opacity + " -o '" + folder.file("one.exr") +
+        REQUIRE(run_cli("render '" + finish + "' --step glass --opacity " + opacity + " -o '" + folder.file("one.exr") +
                         "'")
                     .code == 0);
         const auto read = read_picture(folder.file("one.exr"), PictureMeaning::colour);
@@ -91,7 +88,7 @@ TEST_CASE("floats of every width come back from OpenEXR bit for bit, several ste
         const float first = channel_of(folder.file("one.exr"), "R")[30];
         CHECK(first == Approx(opacity[0] == 's' ? glass.data[120] : glass.data[120] * glass.data[123]));
     }
-    REQUIRE(program("render '" + finish + "' --step light --bits 16 -o '" + folder.file("half.exr") + "'").code == 0);
+    REQUIRE(run_cli("render '" + finish + "' --step light --bits 16 -o '" + folder.file("half.exr") + "'").code == 0);
     CHECK(channel_of(folder.file("half.exr"), "R")[3] == Approx(3.5 / 40 * 4).epsilon(1e-3));
 }
 
@@ -101,7 +98,7 @@ TEST_CASE("PNG of 8 and 16 bits, TIFF, WebP and JPEG hold what their names say, 
     const std::string finish = saved_finish(folder);
     const auto pixel = [&](const std::string& file, const std::string& options, int x, int y) {
         const std::string path = folder.file(file);
-        const CommandResult done = program("render '" + finish + "' " + options + " -o '" + path + "'");
+        const CommandResult done = run_cli("render '" + finish + "' " + options + " -o '" + path + "'");
         INFO(done.output);
         REQUIRE(done.code == 0);
         const auto read = read_picture(path, PictureMeaning::data);
@@ -137,7 +134,7 @@ TEST_CASE("what cannot be written is said before anything is drawn") {
     const TemporaryFolder folder;
     const std::string finish = "render '" + saved_finish(folder) + "' ";
     const auto refused = [&](const std::string& words, const std::string& says) {
-        const CommandResult result = program(finish + words);
+        const CommandResult result = run_cli(finish + words);
         INFO(words << "\n" << result.output);
         CHECK(result.code == 1);
         CHECK(result.output.find(says) != std::string::npos);
@@ -165,26 +162,26 @@ TEST_CASE("codes tell how it ended: 0 as asked, 1 a fault, 3 with something miss
     finish.grounds.push_back(test::picture_ground("scene", "gone.png"));
     REQUIRE(save_finish(folder.file("f.lacquer"), finish));
     const std::string words = "render '" + folder.file("f.lacquer") + "' -o '" + folder.file("a.png") + "'";
-    const CommandResult missing = program(words);
+    const CommandResult missing = run_cli(words);
     CHECK(missing.code == 3);
     CHECK(missing.output.find("gone.png") != std::string::npos);
     CHECK(std::filesystem::exists(folder.file("a.png")));
-    CHECK(program(words + " --strict").code == 1);
+    CHECK(run_cli(words + " --strict").code == 1);
     Image8 image{2, 2, {}};
     image.data.resize(16, 255);
     REQUIRE(write_png(folder.file("gone.png"), image));
-    CHECK(program(words).code == 0);
-    CHECK(program(words + " --strict").code == 0);
+    CHECK(run_cli(words).code == 0);
+    CHECK(run_cli(words + " --strict").code == 0);
     finish.responses = {{"odd", "no_such_kind", "", {}}};
     REQUIRE(save_finish(folder.file("f.lacquer"), finish));
-    CHECK(program(words).code == 3);
-    CHECK(program(words + " --strict").code == 1);
+    CHECK(run_cli(words).code == 3);
+    CHECK(run_cli(words + " --strict").code == 1);
 }
 
 TEST_CASE("a device and a pipe are written to, not replaced") {
     const TemporaryFolder folder;
     const std::string words = "render '" + saved_finish(folder) + "' --step mask -o ";
-    CHECK(program(words + "/dev/null").code == 0);
+    CHECK(run_cli(words + "/dev/null").code == 0);
     CHECK(std::filesystem::is_character_file("/dev/null"));
     REQUIRE(mkfifo(folder.file("pipe.png").c_str(), 0600) == 0);
     const CommandResult piped = test::run_command("cat '" + folder.file("pipe.png") + "' > '" + folder.file("got.png") +
@@ -214,7 +211,7 @@ TEST_CASE("a small finish with PNG in and out never loads the large picture libr
 }
 
 TEST_CASE("bash completes verbs and options from the same table") {
-    const CommandResult script = program("completion");
+    const CommandResult script = run_cli("completion");
     REQUIRE(script.code == 0);
     const TemporaryFolder folder;
     test::write_file(folder.file("c.sh"),

@@ -33,11 +33,10 @@ Finish plain_finish() {
 // What the oracle says a step is worth at a pixel.
 Value oracle_at(const CheckedFinish& checked, const std::string& step, int x, int y) {
     OracleInputs inputs;
-    inputs.name = [&](const Typed& symbol, int, int) -> Value {
-        if (symbol.name == "uv")
-            return make_vec2((static_cast<float>(x) + 0.5F) / 320, (static_cast<float>(y) + 0.5F) / 180);
-        if (symbol.name == "edge") return make_number(0.25F);
-        return oracle_at(checked, symbol.name, x, y);
+    inputs.name = [&](const std::string& name, Type, int, int) -> Value {
+        if (name == "uv") return make_vec2((static_cast<float>(x) + 0.5F) / 320, (static_cast<float>(y) + 0.5F) / 180);
+        if (name == "edge") return make_number(0.25F);
+        return oracle_at(checked, name, x, y);
     };
     return evaluate(*find_step(checked, step)->typed, inputs);
 }

@@ -77,6 +77,7 @@ TEST_CASE("scenes, captures and marks come back from a file as they were") {
     capture.path = "shot.exr";
     capture.layers.depth = "mist";
     capture.layers.id = no_layer;
+    capture.opacity = FileOpacity::straight;
     finish.grounds.push_back(capture);
     Ground sprite;
     sprite.kind = GroundKind::sprite;
@@ -85,7 +86,7 @@ TEST_CASE("scenes, captures and marks come back from a file as they were") {
                      48,
                      {{"shell", "a.png", "", "faces.png", 32, 20.5, 1, 0.8},
                       {"claw", "b.exr", "left", "", 1, 2, 0.5, 1, -30, true}}};
-    sprite.multiplied = true;
+    sprite.opacity = FileOpacity::multiplied;
     finish.grounds.push_back(sprite);
     Ground sheet = test::picture_ground("sheet", "s.png");
     sheet.cells = {4, 2, 7, 12};

@@ -76,7 +76,7 @@ TEST_CASE("a last stage that is smaller is read in between its pixels") {
         "texture(picture, uv); }\n",
         "own(vec4(a, uv, 1))");
     CHECK(names(checked) == Names{"a", "b.1", "b.own", "b"});
-    CHECK(checked.steps[3].typed->kind == TypedKind::symbol);
+    CHECK(checked.steps[3].typed->is<NameHere>());
     CHECK(checked.steps[3].typed->type == Type::vec4);
 }
 

@@ -21,11 +21,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         return 0;
     }
     OracleInputs inputs;
-    inputs.name = [](const Typed& symbol, int dx, int dy) {
-        return Value{symbol.type, {0.5F, 0.25F, static_cast<float>(dx), static_cast<float>(dy)}, {1}};
+    inputs.name = [](const std::string&, Type type, int dx, int dy) {
+        return Value{type, {0.5F, 0.25F, static_cast<float>(dx), static_cast<float>(dy)}, {1}};
     };
-    inputs.picture = [](const Typed& read, const std::vector<Value>& args) {
-        return args.empty() ? Value{read.type, {}, {640, 360}} : Value{read.type, args[0].parts, args[0].wholes};
+    inputs.picture = [](const PictureReading&, Type type, const std::vector<Value>& args) {
+        return args.empty() ? Value{type, {}, {640, 360}} : Value{type, args[0].parts, args[0].wholes};
     };
     (void)evaluate(*typed, inputs);
     (void)to_text(*typed);

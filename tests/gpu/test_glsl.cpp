@@ -166,15 +166,9 @@ TEST_CASE("the demo's shader is what a person would write") {
 TEST_CASE("names that GLSL keeps for itself are given others") {
     Pass pass;
     pass.name = "draws";
-    Typed one;
-    one.number = 1;
-    Typed sample;
-    sample.kind = TypedKind::symbol;
-    sample.symbol = SymbolKind::step;
-    sample.name = "sample";
-    Typed dotted = sample;
-    dotted.symbol = SymbolKind::response;
-    dotted.name = "blow.presence";
+    const Typed one{Literal{1}};
+    const Typed sample{NameHere{"sample", SymbolKind::step}};
+    const Typed dotted{NameHere{"blow.presence", SymbolKind::response}};
     pass.steps = {{"sample", std::make_shared<const Typed>(one)},
                   {"blow_presence", std::make_shared<const Typed>(dotted)},
                   {"out", std::make_shared<const Typed>(sample)}};

@@ -24,10 +24,10 @@ Value value_of(const std::string& code, float x = 0) {
     INFO(code);
     if (!typed) FAIL(to_text(typed.fault()));
     OracleInputs inputs;
-    inputs.name = [&](const Typed& symbol, int dx, int dy) {
-        if (symbol.name == "pixel") return make_vec2(4.0F + static_cast<float>(dx), 6.0F + static_cast<float>(dy));
-        if (symbol.name == "tint") return make_vec3(1, 2, 3);
-        return symbol.type == Type::boolean ? make_boolean(x > 0) : make_number(x);
+    inputs.name = [&](const std::string& name, Type type, int dx, int dy) {
+        if (name == "pixel") return make_vec2(4.0F + static_cast<float>(dx), 6.0F + static_cast<float>(dy));
+        if (name == "tint") return make_vec3(1, 2, 3);
+        return type == Type::boolean ? make_boolean(x > 0) : make_number(x);
     };
     return evaluate(*typed, inputs);
 }
@@ -185,12 +185,7 @@ TEST_CASE("derivatives are differences within a block of two by two") {
 }
 
 TEST_CASE("what fits where") {
-    const auto of = [](Type type) {
-        Typed value;
-        value.kind = TypedKind::symbol;
-        value.type = type;
-        return value;
-    };
+    const auto of = [](Type type) { return Typed{NameHere(), type}; };
     CHECK(fits(of(Type::number), Type::vec3));
     CHECK(fits(of(Type::vec4), Type::vec3));
     CHECK(fits(of(Type::vec3), Type::vec4));

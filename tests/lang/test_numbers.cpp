@@ -11,7 +11,7 @@ namespace {
 double typed_number(const std::string& text) {
     const Result<Typed> typed = compile_formula(text, step_scope());
     if (!typed) FAIL(to_text(typed.fault()));
-    return typed->number;
+    return typed->get<Literal>().number;
 }
 
 std::string fault_of_number(const std::string& text) {

@@ -20,8 +20,8 @@ Value value_of_formula(const std::string& formula, float x = 0, float y = 0, flo
     const Result<Typed> typed = compile_step(formula, scope);
     if (!typed) FAIL(formula << ": " << to_text(typed.fault()));
     OracleInputs inputs;
-    inputs.name = [&](const Typed& symbol, int, int) {
-        return make_number(symbol.name == "x" ? x : symbol.name == "y" ? y : z);
+    inputs.name = [&](const std::string& name, Type, int, int) {
+        return make_number(name == "x" ? x : name == "y" ? y : z);
     };
     return evaluate(*typed, inputs);
 }

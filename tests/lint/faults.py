@@ -23,7 +23,7 @@ def ids(*folders):
 # Provoked through the program's words rather than by their ids.
 BY_WORDS = {name for name in ids("cli") if name.startswith("cli.")}
 # Needs an installation that is broken.
-# a picture that is too large to encode, and a graphics driver that is not there or ends.
+# a picture that is too large to encode, and a graphics driver that ends. That there is none is told by its words.
 CANNOT = {"picture.module", "picture.unwritable", "gpu.none", "gpu.lost"}
 given = ids("core", "cli")
 tested = ids("tests")

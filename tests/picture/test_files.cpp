@@ -282,6 +282,27 @@ TEST_CASE("reading a layer tells how far it has come, and stops when it is asked
     CHECK(stopped.fault().id == "picture.stopped");
 }
 
+TEST_CASE("of floats the artist may know better than the file whether opacity is multiplied in") {
+    const TemporaryFolder folder;
+    Picture glass(1, 1, 4);
+    glass.data = {0.5F, 0.25F, 1.0F, 0.5F};
+    const std::vector<WrittenChannel> channels = {
+        {"R", &glass, 0}, {"G", &glass, 1}, {"B", &glass, 2}, {"A", &glass, 3}};
+    REQUIRE(write_exr(folder.file("usual.exr"), channels));
+    REQUIRE(write_exr(folder.file("marked.exr"), channels, true));
+    const auto red = [&](const char* file, PictureMeaning meaning) {
+        const float whole = read_picture(folder.file(file), meaning)->data[0];
+        const auto unwatched = [](double) { return true; };
+        CHECK(read_layer_watched(folder.file(file), "", unwatched, meaning)->data[0] == whole);
+        return whole;
+    };
+    // Source: OpenEXR's technical introduction, from memory: colours are stored multiplied by opacity.
+    CHECK(red("usual.exr", PictureMeaning::colour) == 1.0F);
+    CHECK(red("usual.exr", PictureMeaning::straight) == 0.5F);
+    CHECK(red("marked.exr", PictureMeaning::colour) == 0.5F);
+    CHECK(red("marked.exr", PictureMeaning::multiplied) == 1.0F);
+}
+
 TEST_CASE("opacity multiplied into 8 bits is taken out of the display values, before they are turned into light") {
     // Common practice, no source: programs multiply what they show, after the sRGB curve (IEC 61966-2-1).
     const TemporaryFolder folder;

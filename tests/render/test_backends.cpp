@@ -128,6 +128,42 @@ TEST_CASE("a shader that the driver refuses leaves the drawing to this processor
     REQUIRE(again);
     CHECK(again->notices.empty());
     CHECK(again->steps[0].picture.data[0] == frame->steps[0].picture.data[0]);
+    // It still draws all else.
+    CHECK(renderer.drawn_by() != best_kernels().name);
+}
+
+TEST_CASE("what is too wide for the driver is drawn by this processor, and nothing else is") {
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    REQUIRE_FALSE(renderer.use(Backend::gpu));
+    const auto by = [&](const Finish& finish, int width) {
+        RenderRequest request;
+        request.checked = checked(finish);
+        request.frame_width = width;
+        request.frame_height = 2;
+        request.steps = {""};
+        Result<Frame> frame = renderer.render(request, Cancel());
+        REQUIRE(frame);
+        return std::move(*frame);
+    };
+    const Finish stored = finish_of({{"a", "uv.x"}, {"b", "texture(a, uv)"}});
+    constexpr int wide = max_picture_side;
+    const Frame frame = by(stored, wide);
+    REQUIRE(frame.notices.size() == 2);
+    CHECK(frame.notices[0].id == "gpu.size");
+    CHECK(frame.steps[0].picture.data[wide - 1] == Approx(1).margin(1e-4));
+    CHECK(by(stored, 20).notices.empty());
+    CHECK(renderer.drawn_by() != best_kernels().name);
+    // A picture file of that width, too.
+    const test::TemporaryFolder folder;
+    Image8 image{wide, 1, {}};
+    image.data.assign(std::size_t{wide} * 4, 255);
+    REQUIRE(write_png(folder.file("wide.png"), image));
+    Finish shown = finish_of({{"a", "scene.rgb"}});
+    shown.grounds = {test::picture_ground("scene", folder.file("wide.png"))};
+    const Frame white = by(shown, 20);
+    REQUIRE(white.notices.size() == 1);
+    CHECK(white.steps[0].picture.data[0] == 1);
 }
 
 TEST_CASE("backends go by their names") {

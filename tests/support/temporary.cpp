@@ -50,6 +50,10 @@ CommandResult run_command(const std::string& command) {
     return result;
 }
 
+CommandResult run_cli(const std::string& words, const std::string& environment) {
+    return run_command(environment + " '" + program_folder() + "/lacquer-cli' " + words);
+}
+
 double peak_megabytes(const std::string& program, const std::vector<std::string>& arguments) {
     // Asked for from here, the answer would hold the size of this very program, from before the other took its place.
     std::string command =

@@ -33,6 +33,8 @@ struct CommandResult {
     std::string output;
 };
 CommandResult run_command(const std::string& command);
+/// Runs lacquer-cli with these words; `environment` holds settings such as NAME=value.
+CommandResult run_cli(const std::string& words, const std::string& environment = "");
 
 /// Runs a program, which must end well; the most memory that it held at a time, in megabytes.
 double peak_megabytes(const std::string& program, const std::vector<std::string>& arguments);
