@@ -34,6 +34,14 @@ std::uint32_t number_at(std::span<const std::uint8_t> bytes, std::size_t at) {
     return number;
 }
 
+// Arguments lie at every fourth byte, whatever their own alignment.
+template <class Number>
+Number argument_at(const lo_arg* argument) {
+    Number number{};
+    std::memcpy(&number, reinterpret_cast<const char*>(argument), sizeof(number));
+    return number;
+}
+
 LinkMessage read_arguments(lo_message message, std::string address) {
     LinkMessage read{std::move(address), {}};
     const char* types = lo_message_get_types(message);
@@ -41,17 +49,17 @@ LinkMessage read_arguments(lo_message message, std::string address) {
     for (int i = 0; i < lo_message_get_argc(message); ++i) {
         switch (types[i]) {
             case LO_INT32:
-                read.arguments.emplace_back(arguments[i]->i);
+                read.arguments.emplace_back(argument_at<std::int32_t>(arguments[i]));
                 break;
             case LO_FLOAT:
-                read.arguments.emplace_back(static_cast<double>(arguments[i]->f));
+                read.arguments.emplace_back(static_cast<double>(argument_at<float>(arguments[i])));
                 break;
             case LO_DOUBLE:
-                read.arguments.emplace_back(arguments[i]->d);
+                read.arguments.emplace_back(argument_at<double>(arguments[i]));
                 break;
             case LO_STRING:
             case LO_SYMBOL:
-                read.arguments.emplace_back(std::string(&arguments[i]->s));
+                read.arguments.emplace_back(std::string(reinterpret_cast<const char*>(arguments[i])));
                 break;
             case LO_TRUE:
             case LO_FALSE:
