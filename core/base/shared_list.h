@@ -1,7 +1,6 @@
 // A list that copies share until one of them is changed: a snapshot of a finish costs what is different in it.
 #pragma once
 
-#include <atomic>
 #include <cstddef>
 #include <initializer_list>
 #include <memory>
@@ -45,7 +44,8 @@ public:
             items_ = std::make_shared<std::vector<T>>(*items_);
         } else {
             // The last other owner may have let go on another thread; what it read must come before what is written.
-            std::atomic_thread_fence(std::memory_order_acquire);
+            // Letting go of one more hold sees to that, as it does for whoever is last.
+            std::shared_ptr<std::vector<T>>(items_).reset();
         }
         return *items_;
     }

@@ -76,7 +76,10 @@ void hold_resources() {
         (void)setrlimit(static_cast<__rlimit_resource_t>(what), &limit);
     };
     hold(RLIMIT_CORE, 0);
+#if !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__)
+    // Sanitizers keep books on terabytes of addresses.
     hold(RLIMIT_AS, rlim_t{4} * 1024 * 1024 * 1024);
+#endif
     hold(RLIMIT_CPU, 2 * lacquer::svg_patience_seconds);
     // Whoever asked may be gone before it could say so.
     (void)prctl(PR_SET_PDEATHSIG, SIGKILL);

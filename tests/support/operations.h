@@ -34,6 +34,13 @@ private:
     Renderer renderer_;
 };
 
+/// By how much a build with sanitizers may take longer.
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+inline constexpr int slowness = 10;
+#else
+inline constexpr int slowness = 1;
+#endif
+
 /// The value of a formula that is the same everywhere, as many numbers as it has.
 std::vector<float> constant_value(const std::string& formula);
 
