@@ -46,12 +46,14 @@ RenderRequest request_for(const Finish& finish) {
 void add_scene(Finish& finish, int width, int height) {
     const std::filesystem::path path =
         std::filesystem::temp_directory_path() /
-        ("lacquer-bench-" + std::to_string(width) + "x" + std::to_string(height) + ".png");
+        ("lacquer-bench-opaque-" + std::to_string(width) + "x" + std::to_string(height) + ".png");
     if (!std::filesystem::exists(path)) {
         Image8 image{width, height, {}};
         image.data.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4);
         for (std::size_t i = 0; i < image.data.size(); ++i) {
-            image.data[i] = static_cast<std::uint8_t>(pcg(static_cast<std::uint32_t>(i / 64 * 4 + i % 4)) >> 24U);
+            const std::uint32_t noise = pcg(static_cast<std::uint32_t>(i / 64 * 4 + i % 4)) >> 24U;
+            // Opaque, as most grounds are: what is written by hand does not weigh colours by opacity.
+            image.data[i] = i % 4 == 3 ? 255 : static_cast<std::uint8_t>(noise);
         }
         if (!write_png(path.string(), image)) std::abort();
     }
