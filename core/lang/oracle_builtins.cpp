@@ -253,7 +253,9 @@ static_assert(in_order(), "one row for each id, in the order of the ids");
 }  // namespace
 
 Value call_builtin(Builtin builtin, Type type, const std::array<Value, 3>& args) {
-    const auto& [a, b, c] = args;
+    const Value& a = args[0];
+    const Value& b = args[1];
+    const Value& c = args[2];
     const DirectRow& row = rows[static_cast<std::size_t>(builtin)];
     if (row.of_values != nullptr) return row.of_values(type, a, b);
     if (row.by_whole != nullptr)
