@@ -16,7 +16,7 @@ namespace {
 namespace fs = std::filesystem;
 
 // The one function of a plain operation, at a width where it goes by that of its arguments.
-Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, Scope& scope) {
+Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& operation, int width, Scope scope) {
     scope.same = float_type(width);
     auto functions = check_functions(*operation.code, scope, operation.text);
     if (!functions) return placed_in_file(functions.fault(), operation);
@@ -25,7 +25,7 @@ Result<std::shared_ptr<const TypedFunction>> plain_function(const Operation& ope
     return std::shared_ptr<const TypedFunction>(std::move(function));
 }
 
-Result<Callable> callable_of(const Operation& operation, Scope& scope) {
+Result<Callable> callable_of(const Operation& operation, const Scope& scope) {
     Callable callable;
     for (const OperationArgument& argument : operation.arguments) {
         callable.same.push_back(argument.width == 0);

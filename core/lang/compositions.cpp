@@ -1,5 +1,6 @@
 #include "core/lang/compositions.h"
 
+#include <algorithm>
 #include <array>
 #include <cassert>
 #include <map>

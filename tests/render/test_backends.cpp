@@ -77,6 +77,25 @@ TEST_CASE("stored steps, expressions read as pictures and smaller copies are the
     CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-4F) < 0.002);
 }
 
+TEST_CASE(
+    "smaller copies of stored steps are the same whether this processor or the driver makes them, at odd sizes too") {
+    const Finish finish = finish_of({{"one", "value_noise(uv * 40)"},
+                                     {"two", "uv * uv.yx"},
+                                     {"four", "vec4(fract(uv * 7), one, uv.x)"},
+                                     {"a", "textureLod(one, uv.yx, 1.5) + textureLod(one, uv, 30.0)"},
+                                     {"b", "textureLod(two, uv, 2.0) + texture(two, uv * 0.5)"},
+                                     {"c", "textureLod(four, uv * 0.9, 2.7)"}});
+    for (const auto& [width, height] : {std::pair(61, 47), std::pair(1, 13), std::pair(64, 5)}) {
+        RenderRequest request;
+        request.checked = checked(finish);
+        request.frame_width = width;
+        request.frame_height = height;
+        request.steps = {"a", "b", "c"};
+        CAPTURE(width, height);
+        CHECK(share_off(drawn(request, Backend::cpu), drawn(request, Backend::gpu), 1e-4F) < 0.002);
+    }
+}
+
 TEST_CASE("grounds are read in their own ways, and gradients and curves by at(), the same by either back end") {
     const test::TemporaryFolder folder;
     Image8 image{5, 4, {}};
