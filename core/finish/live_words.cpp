@@ -97,7 +97,8 @@ private:
         return found == words_.end() ? nullptr : &*found;
     }
 
-    // A sign that belongs to a number, what each argument of an operation allows, and which vec3 is a colour.
+    // A sign that belongs to a number, a number that picks a part, what each argument of an operation allows, and which
+    // vec3 is a colour.
     void learn_from(const Expression& e) {
         for (const Expression& arg : e.args) learn_from(arg);
         if (e.kind == ExpressionKind::unary && e.text == "-" && e.args[0].kind == ExpressionKind::number) {
@@ -105,6 +106,12 @@ private:
                 word->span = e.span;
                 word->value = -word->value;
                 word->text = formula_.substr(e.span.begin, e.span.end - e.span.begin);
+            }
+        }
+        if (e.kind == ExpressionKind::index) {
+            if (LiveWord* word = number_at(e.args[1].span)) {
+                word->whole = true;
+                word->increment = 1;
             }
         }
         if (e.kind != ExpressionKind::call) return;

@@ -22,7 +22,7 @@ struct LiveWord {
     double increment = 0;  ///< what dragging a number by one pixel changes it by
     DialValue colour{};    ///< of a colour, in linear light
     std::optional<double> opacity;  ///< of a colour of four numbers
-    bool whole = false;             ///< a number that must stay whole: a count in code
+    bool whole = false;             ///< a number that must stay whole: a count in code, a part in brackets
     std::string argument;           ///< the operation's argument that a number, choice or colour fills; may be empty
     std::string unit;
     std::optional<std::pair<double, double>> range;  ///< in which the argument behaves

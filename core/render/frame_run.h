@@ -66,7 +66,6 @@ private:
     void give_up_shader(const Pass& pass, const StructuralHash& key, Fault notice);
 
     bool draw(const Pass& pass, bool is_last);
-    bool hand_out(const Pass& pass);
     void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
     Value uniform_value(const std::string& name) const;
     PicturePtr ground_picture(const std::string& name);

@@ -27,6 +27,13 @@ const LiveWord& word(const std::vector<LiveWord>& words, const std::string& text
 
 }  // namespace
 
+TEST_CASE("a number that picks a part stays whole") {
+    const auto words = words_in("uv[1] * 0.5");
+    CHECK(word(words, "1").whole);
+    CHECK(word(words, "1").increment == 1);
+    CHECK_FALSE(word(words, "0.5").whole);
+}
+
 TEST_CASE("words of a formula stand in order, each with what it is") {
     const auto words = words_in("mix(scene, vec4(reach), softness * 0.35 + time)");
     std::vector<std::pair<std::string, LiveKind>> found;
