@@ -26,7 +26,7 @@ void by_backend(benchmark::State& state, const Finish& finish, Backend backend) 
 }
 
 Picture scene_of(const Finish& finish) {
-    Result<Picture> scene = read_picture(finish.grounds[0].path, PictureMeaning::colour);
+    Result<Picture> scene = read_picture(*path_of(finish.grounds[0]), PictureMeaning::colour);
     if (!scene) std::abort();
     return std::move(*scene);
 }

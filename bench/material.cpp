@@ -57,10 +57,7 @@ void add_scene(Finish& finish, int width, int height) {
         }
         if (!write_png(path.string(), image)) std::abort();
     }
-    Ground scene;
-    scene.name = "scene";
-    scene.path = path.string();
-    finish.grounds.push_back(scene);
+    finish.grounds.push_back({"scene", PictureGround{path.string()}});
 }
 
 void add_dial(Finish& finish, const std::string& name, double value) {

@@ -34,10 +34,7 @@ Finish on_pictures(const std::string& formula) {
             if (!frame) std::abort();
             if (!write_png(path.string(), to_image(frame->steps[0].picture, frame->steps[0].type, pool))) std::abort();
         }
-        Ground ground;
-        ground.name = step.name + "_file";
-        ground.path = path.string();
-        ground.data = mask;
+        const Ground ground{step.name + "_file", PictureGround{.path = path.string(), .data = mask}};
         step.formula = mask ? ground.name + ".r" : ground.name;
         finish.grounds.push_back(ground);
     }

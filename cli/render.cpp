@@ -158,7 +158,7 @@ bool is_data(const DrawnStep& drawn, const Finish& finish) {
     if (width_of(drawn.type) < 3) return true;
     if (find_step(finish, drawn.name) != nullptr) return false;
     const auto ground = find_ground_picture(finish, drawn.name);
-    return ground && (ground->ground->data || ground->picture.layer != GroundLayer::colour);
+    return ground && (is_data(*ground->ground) || ground->picture.layer != GroundLayer::colour);
 }
 
 Result<Done> draw_one(const RenderOptions& options, const Job& job, const std::string& output, Renderer& renderer,

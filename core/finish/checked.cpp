@@ -88,8 +88,8 @@ private:
 };
 
 void add_symbols(const Ground& ground, Scope& scope) {
-    if (ground.kind == GroundKind::gradient) scope.symbols[ground.name] = {SymbolKind::gradient, Type::vec4};
-    if (ground.kind == GroundKind::curve) scope.symbols[ground.name] = {SymbolKind::gradient, Type::number};
+    if (const auto values = stop_values(ground))
+        scope.symbols[ground.name] = {SymbolKind::gradient, *values == StopValues::colours ? Type::vec4 : Type::number};
     for (const GroundPicture& picture : ground_pictures(ground))
         scope.symbols[picture.name] = {SymbolKind::ground, picture.type};
 }

@@ -194,11 +194,9 @@ private:
         for (const Ground& ground : finish.grounds) {
             for (const GroundPicture& picture : ground_pictures(ground))
                 add_value(picture.name, CompletionKind::picture, picture.type, std::string(picture.words), true);
-            if (ground.kind == GroundKind::gradient || ground.kind == GroundKind::curve) {
-                const bool curve = ground.kind == GroundKind::curve;
-                add(ground.name, CompletionKind::gradient, "at(" + ground.name + ", t)", curve ? "curve" : "gradient",
-                    wanted_.gradient);
-            }
+            if (const auto values = stop_values(ground))
+                add(ground.name, CompletionKind::gradient, "at(" + ground.name + ", t)",
+                    *values == StopValues::heights ? "curve" : "gradient", wanted_.gradient);
         }
         for (const Dial& dial : finish.dials) {
             add_value(dial.name, CompletionKind::dial, dial_type(dial.kind), dial_words(dial));

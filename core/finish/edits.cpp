@@ -177,8 +177,8 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
         const std::vector<GroundPicture> before = ground_pictures(*ground);
         const std::vector<GroundPicture> after = ground_pictures(renamed);
         for (std::size_t i = 1; i < before.size(); ++i) names.emplace_back(before[i].name, after[i].name);
-        for (Ground& marks : finish.grounds) {
-            if (marks.of == old) marks.of = to;
+        for (Ground& each : finish.grounds) {
+            if (std::string* other = other_of(each); other != nullptr && *other == old) *other = to;
         }
     }
     rename_in(finish.grounds);

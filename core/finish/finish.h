@@ -11,11 +11,7 @@
 #include "core/drive/response.h"
 #include "core/drive/signal.h"
 #include "core/drive/tape.h"
-#include "core/picture/files_module.h"
-#include "core/picture/sample.h"
-#include "core/picture/table.h"
-#include "core/scene/capture.h"
-#include "core/scene/view.h"
+#include "core/finish/grounds/ground.h"
 
 namespace lacquer {
 
@@ -69,66 +65,6 @@ struct Dial {
     friend bool operator==(const Dial&, const Dial&) = default;
 };
 
-/// A picture file; colours along a line; a height along a line; a stand-in scene; a scene captured in a layered file;
-/// chosen objects of a scene; a sprite of several parts; a table of colours for colours.
-enum class GroundKind { picture, gradient, curve, scene, capture, marks, sprite, table };
-
-/// How many times its own size a part of a sprite may be.
-inline constexpr double largest_part_scale = 64;
-
-/// A part of a sprite: a picture at its place.
-struct SpritePart {
-    std::string name;
-    std::string path;    ///< as a ground's
-    std::string layer;   ///< of a layered file; empty for the whole file
-    std::string normal;  ///< a picture of the directions in which it faces; may be empty
-    double x = 0;        ///< of its middle, pixels of the sprite
-    double y = 0;
-    double scale = 1;
-    double share = 1;       ///< of what drives all parts
-    double turn = 0;        ///< degrees clockwise about its middle
-    bool mirrored = false;  ///< left for right, before it is turned
-    friend bool operator==(const SpritePart&, const SpritePart&) = default;
-};
-
-/// A sprite's parts, the first at the bottom, and its size in pixels.
-struct Sprite {
-    int width = 512;
-    int height = 512;
-    std::vector<SpritePart> parts;
-    friend bool operator==(const Sprite&, const Sprite&) = default;
-};
-
-/// How a picture is cut into cells that follow one another, `rate` a second; one cell is the whole picture.
-struct SheetCells {
-    int columns = 1;
-    int rows = 1;
-    int count = 1;
-    double rate = 12;
-    friend bool operator==(const SheetCells&, const SheetCells&) = default;
-};
-
-/// What a finish reads.
-struct Ground {
-    std::string name;
-    GroundKind kind = GroundKind::picture;
-    std::string path;   ///< of a picture, capture or table: absolute, or relative to the finish's own folder
-    bool data = false;  ///< the numbers are taken as they are, not as sRGB display values
-    FileOpacity opacity = FileOpacity::as_marked;  ///< of pictures, captures and sprites
-    Sampling sampling;                             ///< how a picture is read between its pixels and beyond its borders
-    std::vector<Stop> stops;
-    StopMix between = StopMix::straight;  ///< how it goes from stop to stop
-    SceneView scene;                      ///< of a stand-in scene
-    CaptureLayers layers;  ///< of a capture: names of layers in its file; those left empty are found by themselves
-    Sprite sprite;         ///< of a sprite
-    SheetCells cells;      ///< of a picture
-    std::string of;  ///< of marks: the scene or capture whose objects they choose; of a scene: whose camera it follows
-    std::vector<int> ids;  ///< of marks: the chosen objects, in order
-    KeptKeys extra = {};   ///< keys of the file that this version does not know
-
-    friend bool operator==(const Ground&, const Ground&) = default;
-};
-
 /// A cue that the finish listens to, with the strength and direction (degrees clockwise from the right) that its pad
 /// has.
 struct CueKind {
@@ -179,7 +115,7 @@ const Response* find_response(const Finish& finish, std::string_view name);
 /// Finds a cue that the finish listens to by name; null if there is none.
 const CueKind* find_cue(const Finish& finish, std::string_view name);
 
-/// The first ground with colours, a picture or a scene: what a finish works on. Null if there is none.
+/// The first ground that gives colours: what a finish works on. Null if there is none.
 const Ground* first_picture(const Finish& finish);
 
 /// How many steps all coats have together.

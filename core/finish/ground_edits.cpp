@@ -28,6 +28,12 @@ Ground* find(Finish& finish, std::string_view name) {
     return found != finish.grounds.end() ? &*found : nullptr;
 }
 
+SceneView* find_view(Finish& finish, std::string_view name) {
+    Ground* ground = find(finish, name);
+    auto* scene = ground != nullptr ? ground->as<SceneGround>() : nullptr;
+    return scene != nullptr ? &scene->view : nullptr;
+}
+
 bool are_free(const Finish& finish, const Ground& ground) {
     const std::vector<GroundPicture> pictures = ground_pictures(ground);
     return std::none_of(pictures.begin(), pictures.end(), [&](const GroundPicture& picture) {
@@ -80,22 +86,23 @@ Result<Finish> replace_ground(Finish finish, std::string_view name, Ground by) {
 
 Result<Finish> toggle_mark(Finish finish, std::string_view marks, int id) {
     Ground* ground = find(finish, marks);
-    if (ground == nullptr || ground->kind != GroundKind::marks) return no_ground(marks, "set of marks");
-    const auto at = std::lower_bound(ground->ids.begin(), ground->ids.end(), id);
-    if (at != ground->ids.end() && *at == id) {
-        ground->ids.erase(at);
+    auto* own = ground != nullptr ? ground->as<MarksGround>() : nullptr;
+    if (own == nullptr) return no_ground(marks, "set of marks");
+    const auto at = std::lower_bound(own->ids.begin(), own->ids.end(), id);
+    if (at != own->ids.end() && *at == id) {
+        own->ids.erase(at);
     } else {
-        ground->ids.insert(at, id);
+        own->ids.insert(at, id);
     }
     return finish;
 }
 
 Result<Finish> set_camera(Finish finish, std::string_view scene, const Camera& camera, double seconds) {
-    Ground* ground = find(finish, scene);
-    if (ground == nullptr || ground->kind != GroundKind::scene) return no_ground(scene, "scene");
-    auto& path = ground->scene.path;
+    SceneView* view = find_view(finish, scene);
+    if (view == nullptr) return no_ground(scene, "scene");
+    auto& path = view->path;
     if (path.empty()) {
-        ground->scene.camera = camera;
+        view->camera = camera;
         return finish;
     }
     const auto at = std::find_if(path.begin(), path.end(),
@@ -109,11 +116,11 @@ Result<Finish> set_camera(Finish finish, std::string_view scene, const Camera& c
 }
 
 Result<Finish> put_camera_key(Finish finish, std::string_view scene, double seconds) {
-    Ground* ground = find(finish, scene);
-    if (ground == nullptr || ground->kind != GroundKind::scene) return no_ground(scene, "scene");
-    const Camera now = camera_at(ground->scene.camera, ground->scene.path, seconds);
-    if (ground->scene.path.empty()) {
-        ground->scene.path.push_back({seconds, now});
+    SceneView* view = find_view(finish, scene);
+    if (view == nullptr) return no_ground(scene, "scene");
+    const Camera now = camera_at(view->camera, view->path, seconds);
+    if (view->path.empty()) {
+        view->path.push_back({seconds, now});
         return finish;
     }
     return set_camera(std::move(finish), scene, now, seconds);

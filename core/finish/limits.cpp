@@ -50,10 +50,8 @@ Result<Done> within_limits(const Finish& finish) {
     check(finish.responses.size(), "responses");
     for (const Coat& coat : finish.coats) check(coat.steps.size(), "steps in a coat");
     for (const Ground& ground : finish.grounds) {
-        check(ground.stops.size(), "stops in '" + ground.name + "'");
-        check(ground.ids.size(), "objects in '" + ground.name + "'");
-        check(ground.sprite.parts.size(), "parts in '" + ground.name + "'");
-        check(ground.scene.path.size(), "keys of the camera in '" + ground.name + "'");
+        const ListLength list = list_of(ground);
+        check(list.length, std::string(list.words) + " in '" + ground.name + "'");
     }
     for (const Response& response : finish.responses) {
         for (const auto& [name, setting] : response.settings) {

@@ -64,7 +64,7 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
         for (const GroundPicture& picture : ground_pictures(ground)) {
             if (!names.contains(picture.name)) continue;
             names.insert(ground.name);
-            if (!ground.of.empty()) names.insert(ground.of);
+            if (const std::string* other = other_of(ground); other != nullptr && !other->empty()) names.insert(*other);
         }
     }
     copy(finish.grounds, fragment.grounds);

@@ -4,21 +4,20 @@
 #include <string_view>
 #include <vector>
 
-#include "core/finish/finish.h"
+#include "core/finish/grounds/stops.h"
 
 namespace lacquer {
 
-/// Stops under a name, and the way from one to the next.
+/// Stops under a name.
 struct StopPreset {
     std::string_view name;
-    StopMix between = StopMix::straight;
-    std::vector<Stop> stops;
+    Stops stops;
 };
 
-/// Those for a gradient or a curve, in the order in which they are offered; none for other kinds.
-const std::vector<StopPreset>& stop_presets(GroundKind kind);
+/// Those with colours or with heights, in the order in which they are offered.
+const std::vector<StopPreset>& stop_presets(StopValues values);
 
 /// The preset of that name; null if there is none.
-const StopPreset* find_stop_preset(GroundKind kind, std::string_view name);
+const StopPreset* find_stop_preset(StopValues values, std::string_view name);
 
 }  // namespace lacquer

@@ -22,6 +22,6 @@ const std::vector<std::string>& stop_easings() {
     return names;
 }
 
-Picture stops_table(const Ground& ground) { return table_of(ground.stops, ground.between, eased); }
+Picture stops_table(const Stops& stops) { return table_of(stops.list, stops.between, eased); }
 
 }  // namespace lacquer

@@ -4,15 +4,15 @@
 #include <string>
 #include <vector>
 
-#include "core/finish/finish.h"
+#include "core/finish/grounds/stops.h"
 
 namespace lacquer {
 
 /// How a stop can lead to the next: the named easings (W3C CSS Easing Functions Level 1), and "hold".
 const std::vector<std::string>& stop_easings();
 
-/// The table of a ground's stops; see `table_of`. Where a stop has an easing of its own, the way to the next stop is
-/// spread by it.
-Picture stops_table(const Ground& ground);
+/// The table that stops are looked up in; see `table_of`. Where a stop has an easing of its own, the way to the next
+/// stop is spread by it.
+Picture stops_table(const Stops& stops);
 
 }  // namespace lacquer

@@ -18,10 +18,11 @@ std::string_view trimmed(std::string_view text) {
     return text.substr(begin, text.find_last_not_of(" \t\n") - begin + 1);
 }
 
-Fault unread(std::string_view stop, GroundKind kind) {
+Fault unread(std::string_view stop, StopValues values) {
     return {"finish.stops", "'" + std::string(stop.substr(0, 40)) + "' is no stop",
-            kind == GroundKind::curve ? "write a place and a height, such as 0.5 1"
-                                      : "write a place and a colour, such as 0.5 #FFCC88 or 0.5 #FFCC88 opacity 0.4",
+            values == StopValues::heights
+                ? "write a place and a height, such as 0.5 1"
+                : "write a place and a colour, such as 0.5 #FFCC88 or 0.5 #FFCC88 opacity 0.4",
             Place{}, Severity::fault};
 }
 
@@ -49,14 +50,14 @@ std::string easing_at_end(std::string_view& text) {
     return word;
 }
 
-bool read_stop(GroundKind kind, std::string_view text, Stop& stop) {
+bool read_stop(StopValues values, std::string_view text, Stop& stop) {
     stop.easing = easing_at_end(text);
     const auto space = text.find(' ');
     const auto at = parse_number(text.substr(0, space));
     if (!at || space == std::string_view::npos) return false;
     stop.at = *at;
     const std::string_view rest = trimmed(text.substr(space));
-    if (kind != GroundKind::curve) return read_colour(rest, stop);
+    if (values != StopValues::heights) return read_colour(rest, stop);
     const auto height = parse_number(rest);
     stop.value = {height.value_or(0), 0, 0, 1};
     return height.has_value();
@@ -64,11 +65,11 @@ bool read_stop(GroundKind kind, std::string_view text, Stop& stop) {
 
 }  // namespace
 
-std::string stops_text(GroundKind kind, const std::vector<Stop>& stops) {
+std::string stops_text(StopValues values, const std::vector<Stop>& stops) {
     std::string text;
     for (const Stop& stop : stops) {
         text += (text.empty() ? "" : ", ") + shortest_number(stop.at) + " ";
-        if (kind == GroundKind::curve) {
+        if (values == StopValues::heights) {
             text += shortest_number(stop.value[0]);
         } else {
             text += colour_text({stop.value[0], stop.value[1], stop.value[2]});
@@ -79,13 +80,13 @@ std::string stops_text(GroundKind kind, const std::vector<Stop>& stops) {
     return text;
 }
 
-Result<std::vector<Stop>> parse_stops(GroundKind kind, std::string_view text) {
+Result<std::vector<Stop>> parse_stops(StopValues values, std::string_view text) {
     std::vector<Stop> stops;
     while (true) {
         const auto comma = text.find(',');
         const std::string_view words = trimmed(text.substr(0, comma));
         Stop stop;
-        if (!read_stop(kind, words, stop)) return unread(words, kind);
+        if (!read_stop(values, words, stop)) return unread(words, values);
         stops.push_back(stop);
         if (comma == std::string_view::npos) return stops;
         text = text.substr(comma + 1);

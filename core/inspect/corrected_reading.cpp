@@ -36,7 +36,8 @@ void run(Inspected& inspected, Warnings& warnings) {
         for (const Reading& reading : readings(step.formula)) {
             const auto& grounds = inspected.finish().grounds;
             const bool repeats = std::any_of(grounds.begin(), grounds.end(), [&](const Ground& ground) {
-                return ground.name == reading.picture && ground.sampling.wrap != Wrap::clamp;
+                const Sampling* sampling = sampling_of(ground);
+                return ground.name == reading.picture && sampling != nullptr && sampling->wrap != Wrap::clamp;
             });
             const std::string where = words_of(step.formula, reading.where);
             std::string plain = where;

@@ -47,7 +47,7 @@ void run(Inspected& inspected, Warnings& warnings) {
     const DrawnStep* finished = inspected.finished({}, 0);
     if (finished == nullptr || finished->picture.channels < 3) return;
     for (const Ground& ground : inspected.finish().grounds) {
-        if (ground.kind != GroundKind::picture || ground.data) continue;
+        if (ground.as<PictureGround>() == nullptr || is_data(ground)) continue;
         const DrawnStep* picture = inspected.ground(ground.name);
         if (picture == nullptr || share_shown(*finished, *picture) < 0.002) continue;
         Warning warning{

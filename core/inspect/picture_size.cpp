@@ -48,7 +48,7 @@ void run(Inspected& inspected, Warnings& warnings) {
     const Finish& finish = inspected.finish();
     for (const Ground& ground : finish.grounds) {
         const auto size = inspected.size_of(ground);
-        if (!size || ground.data || !fills_the_frame(inspected, ground.name)) continue;
+        if (!size || is_data(ground) || !fills_the_frame(inspected, ground.name)) continue;
         const double across = static_cast<double>(finish.frame_width) / size->first;
         const double down = static_cast<double>(finish.frame_height) / size->second;
         const std::string name = shown_name(ground.name);

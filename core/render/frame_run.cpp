@@ -197,7 +197,8 @@ PicturePtr FrameRun::ground_picture(const std::string& name) {
     const Finish& finish = *request_.checked->finish;
     const std::optional<NamedPicture> named = find_ground_picture(finish, name);
     if (!named) {
-        const Ground* stops = find_ground(finish, name);
+        const Ground* ground = find_ground(finish, name);
+        const Stops* stops = ground != nullptr ? stops_of(*ground) : nullptr;
         return stops != nullptr ? std::make_shared<const Picture>(stops_table(*stops)) : PicturePtr();
     }
     if (request_.line_grid && named->picture.layer == GroundLayer::colour) {
@@ -217,10 +218,11 @@ PicturePtr FrameRun::ground_picture(const std::string& name) {
 // A sprite is clear where it is not; of its parts the file that is missing is named.
 PicturePtr FrameRun::without_ground(const NamedPicture& named, Fault notice) {
     const Ground& ground = *named.ground;
-    const bool sprite = ground.kind == GroundKind::sprite;
-    const std::string path = sprite                  ? notice.place.where
-                             : has_file(ground.kind) ? picture_path(request_.finish_path, ground.path)
-                                                     : "";
+    const bool sprite = ground.as<SpriteGround>() != nullptr;
+    const std::string* own = path_of(ground);
+    const std::string path = sprite           ? notice.place.where
+                             : own != nullptr ? picture_path(request_.finish_path, *own)
+                                              : "";
     notice.place.where = ground.name;
     notice.message = "'" + named.picture.name + "' shows as " + (sprite ? "clear: " : "black: ") + notice.message +
                      (path.empty() ? "" : " at " + path);

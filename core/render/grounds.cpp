@@ -98,35 +98,17 @@ PicturePtr GroundStore::fitted(const PicturePtr& whole, GroundLayer layer, const
 
 Result<PicturePtr> GroundStore::picture(const NamedPicture& named, const GroundUse& use, const Cancel& cancel) {
     const Ground& ground = *named.ground;
-    const GroundLayer layer = named.picture.layer;
-    switch (ground.kind) {
-        case GroundKind::picture:
-            return shown(ground, use);
-        case GroundKind::scene:
-            return casts_.cast(seen_view(*use.finish, ground), layer, {use.time, use.width, use.height, use.wanted},
-                               cancel);
-        case GroundKind::capture:
-            return captured(ground, layer, use);
-        case GroundKind::marks:
-            return marked(ground, use, cancel);
-        case GroundKind::table:
-            return pictures_->table(picture_path(use.finish_path, ground.path));
-        case GroundKind::sprite:
-            return laid(ground, layer, use);
-        case GroundKind::gradient:
-        case GroundKind::curve:
-            break;
-    }
-    return PicturePtr();
+    const Asked asked{named.picture.layer, use, cancel, meaning_of(ground)};
+    return std::visit([&](const auto& kind) { return drawn(kind, asked); }, ground.kind);
 }
 
 // The file's picture at this moment, or the sheet's cell.
-Result<PicturePtr> GroundStore::shown(const Ground& ground, const GroundUse& use) {
+Result<PicturePtr> GroundStore::drawn(const PictureGround& ground, const Asked& asked) {
+    const GroundUse& use = asked.use;
     const std::string path = picture_path(use.finish_path, ground.path);
     const SheetCells& cells = ground.cells;
     const bool sheet = cells.columns * cells.rows > 1;
-    const Result<PicturePtr> whole =
-        file(path, meaning_of(ground), sheet ? 0 : frame_at(pictures_->frames(path), use.time));
+    const Result<PicturePtr> whole = file(path, asked.meaning, sheet ? 0 : frame_at(pictures_->frames(path), use.time));
     if (!whole) return whole.fault();
     if (!sheet) return fitted(*whole, GroundLayer::colour, use);
     const int count = std::clamp(cells.count, 1, cells.columns * cells.rows);
@@ -134,43 +116,64 @@ Result<PicturePtr> GroundStore::shown(const Ground& ground, const GroundUse& use
     return pictures_->cell(*whole, cells.columns, cells.rows, now);
 }
 
-Result<PicturePtr> GroundStore::captured(const Ground& ground, GroundLayer layer, const GroundUse& use) {
-    const std::string path = picture_path(use.finish_path, ground.path);
+Result<PicturePtr> GroundStore::drawn(const GradientGround&, const Asked&) { return PicturePtr(); }
+
+Result<PicturePtr> GroundStore::drawn(const CurveGround&, const Asked&) { return PicturePtr(); }
+
+Result<PicturePtr> GroundStore::drawn(const SceneGround& ground, const Asked& asked) {
+    const GroundUse& use = asked.use;
+    return casts_.cast(seen_view(*use.finish, ground), asked.layer, {use.time, use.width, use.height, use.wanted},
+                       asked.cancel);
+}
+
+Result<PicturePtr> GroundStore::drawn(const CaptureGround& ground, const Asked& asked) {
+    const std::string path = picture_path(asked.use.finish_path, ground.path);
     const Result<std::vector<PictureLayer>> there = pictures_->layers(path);
     if (!there) return there.fault();
     const CaptureLayers layers = found_layers(*there, ground.layers);
-    const std::string& name = layer_name(layers, layer);
+    const std::string& name = layer_name(layers, asked.layer);
     if (name == no_layer)
         return ground_fault("ground.no-layer", "the capture holds no such layer",
                             "name it in the ground's page, or capture it");
-    const bool plain = layer == GroundLayer::colour && name.empty() && there->size() == 1;
-    const Result<PicturePtr> whole = plain ? file(path, meaning_of(ground)) : layer_of(path, name, meaning_of(ground));
+    const bool plain = asked.layer == GroundLayer::colour && name.empty() && there->size() == 1;
+    const Result<PicturePtr> whole = plain ? file(path, asked.meaning) : layer_of(path, name, asked.meaning);
     if (!whole) return whole.fault();
-    return fitted(*whole, layer, use);
+    return fitted(*whole, asked.layer, asked.use);
 }
 
-Result<LaidPart> GroundStore::part_of(const Ground& ground, const SpritePart& part, const GroundUse& use) {
-    const std::string path = picture_path(use.finish_path, part.path);
+Result<PicturePtr> GroundStore::drawn(const MarksGround& ground, const Asked& asked) {
+    const Ground* of = find_ground(*asked.use.finish, ground.of);
+    if (of == nullptr || !has_layers(*of))
+        return ground_fault("ground.no-scene", "it marks objects of a scene that is not there", "choose the scene");
+    const Result<PicturePtr> ids =
+        picture({of, {of->name, GroundLayer::id, Type::number, {}}}, asked.use, asked.cancel);
+    if (!ids) return ids.fault();
+    std::string key = "marked";
+    for (const int id : ground.ids) key += fmt::format(" {}", id);
+    return pictures_->made_of(key, {{*ids}}, [&] { return alone(marked_mask(**ids, ground.ids)); }).front();
+}
+
+Result<LaidPart> GroundStore::part_of(const SpritePart& part, const Asked& asked) {
+    const std::string path = picture_path(asked.use.finish_path, part.path);
     const Result<PicturePtr> colour =
-        part.layer.empty() ? file(path, meaning_of(ground)) : layer_of(path, part.layer, meaning_of(ground));
+        part.layer.empty() ? file(path, asked.meaning) : layer_of(path, part.layer, asked.meaning);
     if (!colour) return colour.fault();
     PicturePtr normal;
     if (!part.normal.empty()) {
-        const Result<PicturePtr> read = file(picture_path(use.finish_path, part.normal), PictureMeaning::data);
+        const Result<PicturePtr> read = file(picture_path(asked.use.finish_path, part.normal), PictureMeaning::data);
         if (!read) return read.fault();
         normal = *read;
     }
     return LaidPart{*colour, normal, part.x, part.y, part.scale, part.share, part.turn, part.mirrored};
 }
 
-Result<PicturePtr> GroundStore::laid(const Ground& ground, GroundLayer layer, const GroundUse& use) {
-    const Sprite& sprite = ground.sprite;
+Result<PicturePtr> GroundStore::drawn(const SpriteGround& sprite, const Asked& asked) {
     if (sprite.parts.empty()) return ground_fault("ground.no-part", "it has no parts", "add one on its page");
     std::vector<LaidPart> parts;
     std::vector<PicturePtr> from;
     std::string key = fmt::format("sprite {} {}", sprite.width, sprite.height);
     for (const SpritePart& part : sprite.parts) {
-        Result<LaidPart> found = part_of(ground, part, use);
+        Result<LaidPart> found = part_of(part, asked);
         if (!found) return found.fault();
         key += fmt::format(" {} {} {} {} {} {}", part.x, part.y, part.scale, part.share, part.turn, part.mirrored);
         from.push_back(found->colour);
@@ -184,18 +187,11 @@ Result<PicturePtr> GroundStore::laid(const Ground& ground, GroundLayer layer, co
             in_order.push_back(std::move(*picture));
         return in_order;
     });
-    return fitted(made[sprite_picture(layer)], layer, use);
+    return fitted(made[sprite_picture(asked.layer)], asked.layer, asked.use);
 }
 
-Result<PicturePtr> GroundStore::marked(const Ground& ground, const GroundUse& use, const Cancel& cancel) {
-    const Ground* of = find_ground(*use.finish, ground.of);
-    if (of == nullptr || !has_layers(of->kind))
-        return ground_fault("ground.no-scene", "it marks objects of a scene that is not there", "choose the scene");
-    const Result<PicturePtr> ids = picture({of, {of->name, GroundLayer::id, Type::number, {}}}, use, cancel);
-    if (!ids) return ids.fault();
-    std::string key = "marked";
-    for (const int id : ground.ids) key += fmt::format(" {}", id);
-    return pictures_->made_of(key, {{*ids}}, [&] { return alone(marked_mask(**ids, ground.ids)); }).front();
+Result<PicturePtr> GroundStore::drawn(const TableGround& ground, const Asked& asked) {
+    return pictures_->table(picture_path(asked.use.finish_path, ground.path));
 }
 
 }  // namespace lacquer

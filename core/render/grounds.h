@@ -52,11 +52,22 @@ private:
     bool was_stopped(const std::string& path) const;
     Result<PicturePtr> layer_of(const std::string& path, const std::string& name, PictureMeaning meaning);
     PicturePtr fitted(const PicturePtr& whole, GroundLayer layer, const GroundUse& use);
-    Result<PicturePtr> shown(const Ground& ground, const GroundUse& use);
-    Result<PicturePtr> captured(const Ground& ground, GroundLayer layer, const GroundUse& use);
-    Result<LaidPart> part_of(const Ground& ground, const SpritePart& part, const GroundUse& use);
-    Result<PicturePtr> laid(const Ground& ground, GroundLayer layer, const GroundUse& use);
-    Result<PicturePtr> marked(const Ground& ground, const GroundUse& use, const Cancel& cancel);
+
+    struct Asked {
+        GroundLayer layer;
+        const GroundUse& use;
+        const Cancel& cancel;
+        PictureMeaning meaning;
+    };
+    Result<PicturePtr> drawn(const PictureGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const GradientGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const CurveGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const SceneGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const CaptureGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const MarksGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const SpriteGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const TableGround& ground, const Asked& asked);
+    Result<LaidPart> part_of(const SpritePart& part, const Asked& asked);
 
     std::shared_ptr<PictureStore> pictures_;
     SceneCasts casts_;

@@ -52,11 +52,12 @@ DriveValues Renderer::values_of(const RenderRequest& request) {
 }
 
 std::optional<std::pair<int, int>> Renderer::size_of(const Ground& ground, const std::string& finish_path) {
-    if (ground.kind == GroundKind::sprite) return std::pair(ground.sprite.width, ground.sprite.height);
-    if (ground.kind != GroundKind::picture) return std::nullopt;
-    const Result<PicturePtr> whole = grounds_.file(picture_path(finish_path, ground.path), meaning_of(ground));
+    if (const auto* sprite = ground.as<SpriteGround>()) return std::pair(sprite->width, sprite->height);
+    const auto* picture = ground.as<PictureGround>();
+    if (picture == nullptr) return std::nullopt;
+    const Result<PicturePtr> whole = grounds_.file(picture_path(finish_path, picture->path), meaning_of(ground));
     if (!whole) return std::nullopt;
-    return std::pair((*whole)->width / ground.cells.columns, (*whole)->height / ground.cells.rows);
+    return std::pair((*whole)->width / picture->cells.columns, (*whole)->height / picture->cells.rows);
 }
 
 Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cancel) {

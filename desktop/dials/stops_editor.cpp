@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/ground_pictures.h"
 #include "core/finish/stops_table.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
@@ -24,8 +25,8 @@ double tidy(double value) { return std::round(value * 1000) / 1000; }
 
 }  // namespace
 
-StopsEditor::StopsEditor(Session& session, std::string ground, QWidget* parent)
-    : QWidget(parent), session_(session), name_(std::move(ground)) {
+StopsEditor::StopsEditor(Session& session, std::string ground, StopValues values, QWidget* parent)
+    : QWidget(parent), session_(session), name_(std::move(ground)), values_(values) {
     setObjectName(QStringLiteral("stops_editor"));
     setAccessibleName(tr("Stops"));
     setFocusPolicy(Qt::StrongFocus);
@@ -33,16 +34,15 @@ StopsEditor::StopsEditor(Session& session, std::string ground, QWidget* parent)
         tr("Drag a stop; click between to add one; Delete takes it out; double click for its colour; E, or the right "
            "button, for the way to the next"));
     connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
-    const Ground* own = this->ground();
-    setFixedHeight(own != nullptr && own->kind == GroundKind::curve ? 110 : 56);
+    setFixedHeight(values_ == StopValues::heights ? 110 : 56);
 }
 
 QSize StopsEditor::sizeHint() const { return {400, height()}; }
 
-const Ground* StopsEditor::ground() const {
-    const auto& grounds = session_.finish().grounds;
-    const auto found = std::find_if(grounds.begin(), grounds.end(), [&](const Ground& g) { return g.name == name_; });
-    return found == grounds.end() ? nullptr : &*found;
+// Null while the ground is gone or has become something else.
+const Stops* StopsEditor::stops() const {
+    const Ground* ground = find_ground(session_.finish(), name_);
+    return ground != nullptr && stop_values(*ground) == values_ ? stops_of(*ground) : nullptr;
 }
 
 QRect StopsEditor::plot() const { return rect().adjusted(margin, 6, -margin, -16); }
@@ -50,8 +50,8 @@ QRect StopsEditor::plot() const { return rect().adjusted(margin, 6, -margin, -16
 std::pair<double, double> StopsEditor::heights() const {
     double least = 0;
     double most = 1;
-    if (const Ground* own = ground()) {
-        for (const Stop& stop : own->stops) {
+    if (const Stops* own = stops()) {
+        for (const Stop& stop : own->list) {
             least = std::min(least, stop.value[0]);
             most = std::max(most, stop.value[0]);
         }
@@ -60,20 +60,20 @@ std::pair<double, double> StopsEditor::heights() const {
 }
 
 QPoint StopsEditor::handle(std::size_t stop) const {
-    const Ground* own = ground();
-    if (own == nullptr || stop >= own->stops.size()) return {};
+    const Stops* own = stops();
+    if (own == nullptr || stop >= own->list.size()) return {};
     const QRect area = plot();
-    const int x = area.left() + static_cast<int>(std::lround(own->stops[stop].at * area.width()));
-    if (own->kind == GroundKind::gradient) return {x, area.bottom() + handle_size};
+    const int x = area.left() + static_cast<int>(std::lround(own->list[stop].at * area.width()));
+    if (values_ == StopValues::colours) return {x, area.bottom() + handle_size};
     const auto [least, most] = heights();
     return {x, area.bottom() -
-                   static_cast<int>(std::lround((own->stops[stop].value[0] - least) / (most - least) * area.height()))};
+                   static_cast<int>(std::lround((own->list[stop].value[0] - least) / (most - least) * area.height()))};
 }
 
 int StopsEditor::stop_at(QPoint point) const {
-    const Ground* own = ground();
+    const Stops* own = stops();
     if (own == nullptr) return -1;
-    for (std::size_t i = own->stops.size(); i-- > 0;) {
+    for (std::size_t i = own->list.size(); i-- > 0;) {
         if ((handle(i) - point).manhattanLength() <= 2 * handle_size) return static_cast<int>(i);
     }
     return -1;
@@ -81,11 +81,11 @@ int StopsEditor::stop_at(QPoint point) const {
 
 void StopsEditor::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    const Ground* own = ground();
+    const Stops* own = stops();
     if (own == nullptr) return;
     const QRect area = plot();
     const Picture table = stops_table(*own);
-    if (own->kind == GroundKind::gradient) {
+    if (values_ == StopValues::colours) {
         theme::paint_checker(painter, area);
         for (int x = 0; x < area.width(); ++x) {
             const float* at = table.at(x * (table_width - 1) / std::max(1, area.width() - 1), 0);
@@ -107,26 +107,26 @@ void StopsEditor::paintEvent(QPaintEvent*) {
         painter.drawPolyline(line);
         painter.setRenderHint(QPainter::Antialiasing, false);
     }
-    for (std::size_t i = 0; i < own->stops.size(); ++i) {
+    for (std::size_t i = 0; i < own->list.size(); ++i) {
         const QPoint at = handle(i);
         const QRect box(at.x() - handle_size + 1, at.y() - handle_size + 1, 2 * handle_size - 1, 2 * handle_size - 1);
         painter.fillRect(box, static_cast<int>(i) == chosen_ ? theme::gold : theme::text);
-        const std::array<double, 3> colour = {own->stops[i].value[0], own->stops[i].value[1], own->stops[i].value[2]};
+        const std::array<double, 3> colour = {own->list[i].value[0], own->list[i].value[1], own->list[i].value[2]};
         painter.fillRect(box.adjusted(2, 2, -2, -2),
-                         own->kind == GroundKind::gradient ? theme::swatch(colour) : theme::black);
+                         values_ == StopValues::colours ? theme::swatch(colour) : theme::black);
     }
 }
 
 void StopsEditor::change(const std::vector<Stop>& stops, const QString& what, bool dragging) {
     Finish changed = session_.finish();
     for (Ground& own : changed.grounds) {
-        if (own.name == name_) own.stops = stops;
+        if (Stops* kept = own.name == name_ ? stops_of(own) : nullptr) kept->list = stops;
     }
     session_.edit(std::move(changed), what, dragging ? "stops " + name_ : std::string());
 }
 
 void StopsEditor::mousePressEvent(QMouseEvent* event) {
-    const Ground* own = ground();
+    const Stops* own = stops();
     if (own == nullptr || event->button() != Qt::LeftButton) return;
     const int at = stop_at(event->pos());
     if (at >= 0) {
@@ -143,37 +143,37 @@ void StopsEditor::mousePressEvent(QMouseEvent* event) {
     const Picture table = stops_table(*own);
     const float* there = table.at(static_cast<int>(stop.at * (table_width - 1)), 0);
     for (std::size_t c = 0; c < 4; ++c) stop.value[c] = static_cast<double>(there[c]);
-    if (own->kind == GroundKind::curve) {
+    if (values_ == StopValues::heights) {
         const auto [least, most] = heights();
         stop.value[0] =
             tidy(least + static_cast<double>(area.bottom() - event->pos().y()) / area.height() * (most - least));
     }
-    std::vector<Stop> stops = own->stops;
+    std::vector<Stop> list = own->list;
     const auto place =
-        std::upper_bound(stops.begin(), stops.end(), stop, [](const Stop& a, const Stop& b) { return a.at < b.at; });
-    chosen_ = static_cast<int>(place - stops.begin());
-    stops.insert(place, stop);
-    change(stops, tr("Added a stop to %1").arg(qs(shown_name(name_))), false);
+        std::upper_bound(list.begin(), list.end(), stop, [](const Stop& a, const Stop& b) { return a.at < b.at; });
+    chosen_ = static_cast<int>(place - list.begin());
+    list.insert(place, stop);
+    change(list, tr("Added a stop to %1").arg(qs(shown_name(name_))), false);
     dragging_ = true;
     session_.set_interacting(true);
 }
 
 void StopsEditor::mouseMoveEvent(QMouseEvent* event) {
-    const Ground* own = ground();
-    if (!dragging_ || own == nullptr || chosen_ >= static_cast<int>(own->stops.size())) return;
+    const Stops* own = stops();
+    if (!dragging_ || own == nullptr || chosen_ >= static_cast<int>(own->list.size())) return;
     const QRect area = plot();
-    std::vector<Stop> stops = own->stops;
+    std::vector<Stop> list = own->list;
     const auto i = static_cast<std::size_t>(chosen_);
     // It stays between its neighbours.
-    const double low = i > 0 ? stops[i - 1].at : 0;
-    const double high = i + 1 < stops.size() ? stops[i + 1].at : 1;
-    stops[i].at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), low, high));
-    if (own->kind == GroundKind::curve) {
+    const double low = i > 0 ? list[i - 1].at : 0;
+    const double high = i + 1 < list.size() ? list[i + 1].at : 1;
+    list[i].at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), low, high));
+    if (values_ == StopValues::heights) {
         const auto [least, most] = heights();
-        stops[i].value[0] =
+        list[i].value[0] =
             tidy(least + static_cast<double>(area.bottom() - event->pos().y()) / area.height() * (most - least));
     }
-    change(stops, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
+    change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
 }
 
 void StopsEditor::mouseReleaseEvent(QMouseEvent*) {
@@ -183,32 +183,32 @@ void StopsEditor::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void StopsEditor::mouseDoubleClickEvent(QMouseEvent* event) {
-    const Ground* own = ground();
+    const Stops* own = stops();
     const int at = stop_at(event->pos());
-    if (own == nullptr || at < 0 || own->kind != GroundKind::gradient) return;
+    if (own == nullptr || at < 0 || values_ != StopValues::colours) return;
     emit wants_colour(qs(name_), static_cast<std::size_t>(at),
                       QRect(mapTo(window(), handle(static_cast<std::size_t>(at))), QSize(1, 1)));
 }
 
 void StopsEditor::set_easing(const std::string& easing) {
-    const Ground* own = ground();
-    if (own == nullptr || chosen_ < 0 || chosen_ >= static_cast<int>(own->stops.size())) return;
-    std::vector<Stop> stops = own->stops;
-    stops[static_cast<std::size_t>(chosen_)].easing = easing;
+    const Stops* own = stops();
+    if (own == nullptr || chosen_ < 0 || chosen_ >= static_cast<int>(own->list.size())) return;
+    std::vector<Stop> list = own->list;
+    list[static_cast<std::size_t>(chosen_)].easing = easing;
     const QString way = easing.empty() ? tr("as the others") : qs(shown_name(easing));
-    change(stops, tr("From stop %1 of %2 on: %3").arg(chosen_ + 1).arg(qs(shown_name(name_)), way), false);
+    change(list, tr("From stop %1 of %2 on: %3").arg(chosen_ + 1).arg(qs(shown_name(name_)), way), false);
 }
 
 // The ways from this stop to the next.
 void StopsEditor::contextMenuEvent(QContextMenuEvent* event) {
     const int at = stop_at(event->pos());
-    const Ground* own = ground();
+    const Stops* own = stops();
     if (own == nullptr || at < 0) return;
     chosen_ = at;
     update();
     QMenu menu(this);
     menu.setObjectName(QStringLiteral("stop_easings"));
-    const std::string now = own->stops[static_cast<std::size_t>(at)].easing;
+    const std::string now = own->list[static_cast<std::size_t>(at)].easing;
     const auto add = [&](const QString& words, const std::string& easing) {
         QAction* action = menu.addAction(words, this, [this, easing] { set_easing(easing); });
         action->setCheckable(true);
@@ -228,23 +228,23 @@ bool StopsEditor::event(QEvent* event) {
 }
 
 void StopsEditor::keyPressEvent(QKeyEvent* event) {
-    const Ground* own = ground();
-    if (own == nullptr || own->stops.empty()) return QWidget::keyPressEvent(event);
-    const int count = static_cast<int>(own->stops.size());
+    const Stops* own = stops();
+    if (own == nullptr || own->list.empty()) return QWidget::keyPressEvent(event);
+    const int count = static_cast<int>(own->list.size());
     chosen_ = std::clamp(chosen_, 0, count - 1);
     const auto i = static_cast<std::size_t>(chosen_);
     const double by = (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.001 : 0.01;
-    std::vector<Stop> stops = own->stops;
+    std::vector<Stop> list = own->list;
     switch (event->key()) {
         case Qt::Key_Delete:
             if (count <= 1) return;
-            stops.erase(stops.begin() + chosen_);
+            list.erase(list.begin() + chosen_);
             chosen_ = std::min(chosen_, count - 2);
-            return change(stops, tr("Took a stop out of %1").arg(qs(shown_name(name_))), false);
+            return change(list, tr("Took a stop out of %1").arg(qs(shown_name(name_))), false);
         case Qt::Key_E: {
             // Round through all ways, from "as the others" on.
             const auto& ways = stop_easings();
-            const auto found = std::find(ways.begin(), ways.end(), stops[i].easing);
+            const auto found = std::find(ways.begin(), ways.end(), list[i].easing);
             const auto next = found == ways.end() ? ways.begin() : found + 1;
             return set_easing(next == ways.end() ? std::string() : *next);
         }
@@ -254,19 +254,19 @@ void StopsEditor::keyPressEvent(QKeyEvent* event) {
             return update();
         case Qt::Key_Left:
         case Qt::Key_Right: {
-            const double low = i > 0 ? stops[i - 1].at : 0;
-            const double high = i + 1 < stops.size() ? stops[i + 1].at : 1;
-            stops[i].at = tidy(std::clamp(stops[i].at + (event->key() == Qt::Key_Right ? by : -by), low, high));
-            return change(stops, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
+            const double low = i > 0 ? list[i - 1].at : 0;
+            const double high = i + 1 < list.size() ? list[i + 1].at : 1;
+            list[i].at = tidy(std::clamp(list[i].at + (event->key() == Qt::Key_Right ? by : -by), low, high));
+            return change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
         }
         case Qt::Key_Up:
         case Qt::Key_Down:
-            if (own->kind == GroundKind::gradient) {
+            if (values_ == StopValues::colours) {
                 emit wants_colour(qs(name_), i, QRect(mapTo(window(), handle(i)), QSize(1, 1)));
                 return;
             }
-            stops[i].value[0] = tidy(stops[i].value[0] + (event->key() == Qt::Key_Up ? by : -by));
-            return change(stops, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
+            list[i].value[0] = tidy(list[i].value[0] + (event->key() == Qt::Key_Up ? by : -by));
+            return change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
         default:
             QWidget::keyPressEvent(event);
     }

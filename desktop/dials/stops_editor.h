@@ -14,7 +14,7 @@ class StopsEditor : public QWidget {
     Q_OBJECT
 
 public:
-    StopsEditor(Session& session, std::string ground, QWidget* parent = nullptr);
+    StopsEditor(Session& session, std::string ground, StopValues values, QWidget* parent = nullptr);
     QSize sizeHint() const override;
     /// Where a stop's handle stands; for tests.
     QPoint handle(std::size_t stop) const;
@@ -35,7 +35,7 @@ protected:
     void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
-    const Ground* ground() const;
+    const Stops* stops() const;
     QRect plot() const;
     std::pair<double, double> heights() const;
     int stop_at(QPoint point) const;
@@ -43,6 +43,7 @@ private:
     void change(const std::vector<Stop>& stops, const QString& what, bool dragging);
     Session& session_;
     std::string name_;
+    StopValues values_;
     int chosen_ = 0;
     bool dragging_ = false;
 };

@@ -17,6 +17,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/finish/stops_table.h"
 #include "core/picture/table.h"
+#include "desktop/pages/grounds/ground_pages.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -31,28 +32,6 @@ constexpr int card_height = 216;
 constexpr QSize large{card_width - 16, 126};
 constexpr QSize little{53, 30};
 
-QString kind_words(GroundKind kind) {
-    switch (kind) {
-        case GroundKind::picture:
-            return QObject::tr("picture");
-        case GroundKind::gradient:
-            return QObject::tr("gradient");
-        case GroundKind::curve:
-            return QObject::tr("curve");
-        case GroundKind::scene:
-            return QObject::tr("stand-in scene");
-        case GroundKind::capture:
-            return QObject::tr("capture");
-        case GroundKind::marks:
-            return QObject::tr("marks");
-        case GroundKind::sprite:
-            return QObject::tr("sprite");
-        case GroundKind::table:
-            return QObject::tr("table");
-    }
-    return {};
-}
-
 QString size_words(double bytes) {
     constexpr double mega = 1024 * 1024;
     return bytes >= mega / 10 ? QObject::tr("%1 MB").arg(bytes / mega, 0, 'f', 1)
@@ -60,9 +39,9 @@ QString size_words(double bytes) {
 }
 
 // Colours from left to right, or a line: what reading it gives.
-void paint_stops(QPainter& painter, const QRect& area, const Ground& ground) {
-    const Picture table = stops_table(ground);
-    const bool curve = ground.kind == GroundKind::curve;
+void paint_stops(QPainter& painter, const QRect& area, StopValues values, const Stops& stops) {
+    const Picture table = stops_table(stops);
+    const bool curve = values == StopValues::heights;
     float most = 1;
     for (int i = 0; curve && i < table.width; ++i) most = std::max(most, table.at(i, 0)[0]);
     QPolygonF line;
@@ -176,25 +155,16 @@ QSize GroundShelf::file_size(const std::string& path) const {
     return found->second;
 }
 
+// Nothing for those that have no size of their own.
 QSize GroundShelf::size_of(const Ground& ground) const {
-    switch (ground.kind) {
-        case GroundKind::picture:
-        case GroundKind::capture:
-            return file_size(picture_path(session_.path(), ground.path));
-        case GroundKind::scene:
-            return session_.looked_frame();
-        case GroundKind::sprite:
-            return {ground.sprite.width, ground.sprite.height};
-        case GroundKind::marks: {
-            const Ground* of = find_ground(session_.finish(), ground.of);
-            return of != nullptr && of->kind != GroundKind::marks ? size_of(*of) : QSize();
-        }
-        case GroundKind::gradient:
-        case GroundKind::curve:
-        case GroundKind::table:
-            break;
+    if (const auto* sprite = ground.as<SpriteGround>()) return {sprite->width, sprite->height};
+    if (ground.as<SceneGround>() != nullptr) return session_.looked_frame();
+    if (const auto* marks = ground.as<MarksGround>()) {
+        const Ground* of = find_ground(session_.finish(), marks->of);
+        return of != nullptr && of->as<MarksGround>() == nullptr ? size_of(*of) : QSize();
     }
-    return {};
+    const std::string* path = sampling_of(ground) != nullptr ? path_of(ground) : nullptr;
+    return path != nullptr ? file_size(picture_path(session_.path(), *path)) : QSize();
 }
 
 // Four floats a pixel for each picture that it gives.
@@ -213,12 +183,7 @@ double GroundShelf::bytes() const {
 }
 
 QString GroundShelf::facts(const Ground& ground) const {
-    QStringList words{kind_words(ground.kind)};
-    if (ground.kind == GroundKind::scene)
-        words = {QString::fromStdString(shown_name(ground.scene.place)),
-                 QString::fromUtf8(name_of(ground.scene.hour).data())};
-    if (ground.kind == GroundKind::marks) words.append(qs(counted(ground.ids.size(), "object")));
-    if (ground.kind == GroundKind::sprite) words.append(qs(counted(ground.sprite.parts.size(), "part")));
+    QStringList words{std::visit([](const auto& kind) { return facts_of(kind); }, ground.kind)};
     const QSize size = size_of(ground);
     if (!size.isEmpty()) words.append(QStringLiteral("%1 × %2").arg(size.width()).arg(size.height()));
     return words.join(QStringLiteral(" · "));
@@ -251,7 +216,8 @@ void GroundShelf::paint_card(QPainter& painter, const Card& card) const {
     painter.setBrush(theme::raised);
     painter.drawRoundedRect(card.area.adjusted(0, 0, -1, -1), 4, 4);
     for (const PictureAt& picture : card.pictures) paint_picture(painter, picture);
-    if (card.pictures.empty()) paint_stops(painter, QRect(card.area.topLeft() + QPoint(8, 8), large), *ground);
+    if (const Stops* stops = stops_of(*ground))
+        paint_stops(painter, QRect(card.area.topLeft() + QPoint(8, 8), large), *stop_values(*ground), *stops);
     const QRect line(card.area.left() + 8, card.area.bottom() - 42, card.area.width() - 16, 18);
     const Warning* warning = warning_of(card.ground);
     const std::size_t readers = readers_of(session_.finish(), card.ground).size();

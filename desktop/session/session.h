@@ -79,7 +79,7 @@ public:
     /// A new finish of this picture's size that works on it.
     bool start_from_picture(const QString& path);
     /// Adds a gradient or a curve with two stops.
-    void add_stops(GroundKind kind);
+    void add_stops(StopValues values);
     /// A file in a ground's place; all that reads it follows.
     void replace_ground(const std::string& name, const QString& path);
     /// Adds a part to a sprite, in its middle and on top; a new sprite of the picture's size if there is none of the

@@ -33,19 +33,20 @@ void Session::add_ground(Ground ground, const QString& what) {
 
 bool Session::add_picture(const QString& path) {
     const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
-    Ground ground;
+    const std::string stored = stored_picture_path(path_, path.toStdString());
     const bool table = path.endsWith(QStringLiteral(".cube"), Qt::CaseInsensitive);
-    ground.kind = table                            ? GroundKind::table
-                  : is_capture(path.toStdString()) ? GroundKind::capture
-                                                   : GroundKind::picture;
     const bool first = !table && first_picture(finish()) == nullptr;
-    ground.name = first ? "scene" : stem.empty() ? "picture" : stem;
-    ground.path = stored_picture_path(path_, path.toStdString());
-    const QString what = ground.kind == GroundKind::capture
-                             ? tr("Added the capture %1, with its layers as %1_depth and so on")
-                         : table ? tr("Added the table %1: look_table(scene, %1)")
-                                 : tr("Added the picture %1");
-    add_ground(std::move(ground), what);
+    Ground ground{.name = first ? "scene" : stem.empty() ? "picture" : stem};
+    if (table) {
+        ground.kind = TableGround{stored};
+        add_ground(std::move(ground), tr("Added the table %1: look_table(scene, %1)"));
+    } else if (is_capture(path.toStdString())) {
+        ground.kind = CaptureGround{stored};
+        add_ground(std::move(ground), tr("Added the capture %1, with its layers as %1_depth and so on"));
+    } else {
+        ground.kind = PictureGround{stored};
+        add_ground(std::move(ground), tr("Added the picture %1"));
+    }
     return true;
 }
 
@@ -68,25 +69,25 @@ bool Session::start_from_picture(const QString& path) {
     return true;
 }
 
-void Session::add_stops(GroundKind kind) {
-    Ground ground;
-    ground.kind = kind;
-    ground.name = kind == GroundKind::curve ? "shape" : "tones";
-    const double low = kind == GroundKind::curve ? 0 : 0.01;
-    ground.stops = {{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}};
+void Session::add_stops(StopValues values) {
+    const auto rising = [](double low) { return Stops{{{0, {low, low, low, 1}}, {1, {1, 1, 1, 1}}}}; };
+    Ground ground = values == StopValues::heights ? Ground{"shape", CurveGround{rising(0)}}
+                                                  : Ground{"tones", GradientGround{rising(0.01)}};
     add_ground(std::move(ground), tr("Added %1: read it by at(%1, t)"));
 }
 
 void Session::replace_ground(const std::string& name, const QString& path) {
     const Ground* old = find_ground(finish(), name);
     if (old == nullptr) return;
+    const std::string stored = stored_picture_path(path_, path.toStdString());
     Ground by;
-    by.kind = is_capture(path.toStdString()) ? GroundKind::capture : GroundKind::picture;
     // What reads the layers of a scene finds those of the file, or is told that there are none.
-    if (has_layers(old->kind)) by.kind = GroundKind::capture;
-    by.path = stored_picture_path(path_, path.toStdString());
-    by.sampling = old->sampling;
-    by.data = old->data;
+    if (is_capture(path.toStdString()) || has_layers(*old)) {
+        by.kind = CaptureGround{stored};
+    } else {
+        by.kind = PictureGround{.path = stored, .data = is_data(*old)};
+    }
+    if (const Sampling* sampling = sampling_of(*old)) *sampling_of(by) = *sampling;
     edit(lacquer::replace_ground(finish(), name, std::move(by)),
          tr("%1 is %2 now").arg(qs(shown_name(name)), QFileInfo(path).fileName()));
 }
@@ -97,23 +98,22 @@ void Session::add_sprite_part(const std::string& sprite, const QString& path) {
     part.path = stored_picture_path(path_, path.toStdString());
     Finish changed = finish();
     for (Ground& ground : changed.grounds) {
-        if (ground.name != sprite || ground.kind != GroundKind::sprite) continue;
-        part.x = ground.sprite.width / 2.0;
-        part.y = ground.sprite.height / 2.0;
-        ground.sprite.parts.push_back(part);
+        auto* own = ground.name == sprite ? ground.as<SpriteGround>() : nullptr;
+        if (own == nullptr) continue;
+        part.x = own->width / 2.0;
+        part.y = own->height / 2.0;
+        own->parts.push_back(part);
         return edit(std::move(changed), tr("Added the part %1 to %2").arg(qs(part.name), qs(shown_name(sprite))));
     }
-    Ground ground;
-    ground.kind = GroundKind::sprite;
-    ground.name = "sprite";
+    SpriteGround fresh;
     if (const QSize size = QImageReader(path).size(); !size.isEmpty()) {
-        ground.sprite.width = size.width();
-        ground.sprite.height = size.height();
+        fresh.width = size.width();
+        fresh.height = size.height();
     }
-    part.x = ground.sprite.width / 2.0;
-    part.y = ground.sprite.height / 2.0;
-    ground.sprite.parts.push_back(std::move(part));
-    add_ground(std::move(ground), tr("Added the sprite %1; add further parts to it"));
+    part.x = fresh.width / 2.0;
+    part.y = fresh.height / 2.0;
+    fresh.parts.push_back(std::move(part));
+    add_ground({"sprite", std::move(fresh)}, tr("Added the sprite %1; add further parts to it"));
 }
 
 void Session::find_missing() {
@@ -163,11 +163,9 @@ void Session::watch_files() {
 }
 
 void Session::add_scene(const ScenePlace& place, Hour hour) {
-    Ground ground;
-    ground.kind = GroundKind::scene;
-    ground.name = first_picture(finish()) == nullptr ? "scene" : std::string(place.name);
-    ground.scene = view_of_place(place, hour);
-    add_ground(std::move(ground), tr("Added the stand-in scene %1, with its layers as %1_depth and so on"));
+    const std::string name = first_picture(finish()) == nullptr ? "scene" : std::string(place.name);
+    add_ground({name, SceneGround{view_of_place(place, hour)}},
+               tr("Added the stand-in scene %1, with its layers as %1_depth and so on"));
 }
 
 bool Session::add_marks() {
@@ -176,22 +174,21 @@ bool Session::add_marks() {
         say(tr("Marks choose objects of a scene: add one first"));
         return false;
     }
-    Ground ground;
-    ground.kind = GroundKind::marks;
-    ground.name = "marked";
-    ground.of = scene->name;
-    add_ground(std::move(ground), tr("Added %1: 1 on chosen objects, 0 elsewhere"));
+    add_ground({"marked", MarksGround{scene->name}}, tr("Added %1: 1 on chosen objects, 0 elsewhere"));
     return true;
 }
 
 const Ground* Session::first_scene() const {
     for (const Ground& ground : finish().grounds) {
-        if (has_layers(ground.kind)) return &ground;
+        if (has_layers(ground)) return &ground;
     }
     return nullptr;
 }
 
-Camera Session::camera_of(const Ground& scene) const { return camera_at(scene.scene.camera, scene.scene.path, time_); }
+Camera Session::camera_of(const Ground& scene) const {
+    const SceneView& view = scene.as<SceneGround>()->view;
+    return camera_at(view.camera, view.path, time_);
+}
 
 void Session::set_camera(const std::string& scene, const Camera& camera) {
     Result<Finish> changed = lacquer::set_camera(finish(), scene, camera, time_);

@@ -79,7 +79,7 @@ private:
     void open_demo();
     void add_dial();
     void add_response();
-    void add_stops(GroundKind kind);
+    void add_stops(StopValues kind);
     void choose_scene();
     void mark_objects();
     void add_sprite_part();

@@ -128,8 +128,8 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
              show_form();
          }},
         {"add_picture", [&s] { s.add_picture_asking(); }},
-        {"add_gradient", [this] { add_stops(GroundKind::gradient); }},
-        {"add_curve", [this] { add_stops(GroundKind::curve); }},
+        {"add_gradient", [this] { add_stops(StopValues::colours); }},
+        {"add_curve", [this] { add_stops(StopValues::heights); }},
         {"add_scene", [this] { choose_scene(); }},
         {"add_marks", [this] { mark_objects(); }},
         {"add_sprite_part", [this] { add_sprite_part(); }},
@@ -246,8 +246,8 @@ void MainWindow::add_dial() {
     show_form();
 }
 
-void MainWindow::add_stops(GroundKind kind) {
-    session_.add_stops(kind);
+void MainWindow::add_stops(StopValues values) {
+    session_.add_stops(values);
     show_ground_page(qs(session_.finish().grounds.back().name));
 }
 

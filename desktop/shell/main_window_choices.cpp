@@ -171,15 +171,17 @@ void MainWindow::edit_stop_colour(const QString& ground, std::size_t stop, const
     const auto change = [this, ground, stop](const ColourEditor::Colour& to) {
         Finish changed = session_.finish();
         for (Ground& own : changed.grounds) {
-            if (own.name != ground.toStdString() || stop >= own.stops.size()) continue;
-            std::copy(to.begin(), to.end(), own.stops[stop].value.begin());
+            Stops* stops = own.name == ground.toStdString() ? stops_of(own) : nullptr;
+            if (stops == nullptr || stop >= stops->list.size()) continue;
+            std::copy(to.begin(), to.end(), stops->list[stop].value.begin());
         }
         session_.edit(std::move(changed), tr("Changed a colour of %1").arg(qs(shown_name(ground.toStdString()))),
                       "stop " + ground.toStdString());
     };
     for (const Ground& own : session_.finish().grounds) {
-        if (own.name != ground.toStdString() || stop >= own.stops.size()) continue;
-        const auto& value = own.stops[stop].value;
+        const Stops* stops = own.name == ground.toStdString() ? stops_of(own) : nullptr;
+        if (stops == nullptr || stop >= stops->list.size()) continue;
+        const auto& value = stops->list[stop].value;
         colour_editor_->open(at, {value[0], value[1], value[2]}, change, [this](bool) { session_.seal_edit(); });
         return;
     }

@@ -100,10 +100,10 @@ void MainWindow::mark_objects() {
     if (!stage_->pointing_marks().empty()) return stage_->point_at_objects({});
     // Those of the shelf, else the only ones, else new ones.
     const Ground* chosen = find_ground(session_.finish(), shelf_->isVisible() ? shelf_->chosen() : std::string());
-    if (chosen == nullptr || chosen->kind != GroundKind::marks) {
+    if (chosen == nullptr || chosen->as<MarksGround>() == nullptr) {
         chosen = nullptr;
         for (const Ground& ground : session_.finish().grounds) {
-            if (ground.kind == GroundKind::marks && chosen == nullptr) chosen = &ground;
+            if (ground.as<MarksGround>() != nullptr && chosen == nullptr) chosen = &ground;
         }
     }
     if (chosen == nullptr) {
@@ -149,11 +149,12 @@ void MainWindow::put_camera_key() {
 
 void MainWindow::put_camera_home() {
     const Ground* scene = stage_->stand_in_scene();
-    const ScenePlace* place = scene != nullptr ? find_place(scene->scene.place) : nullptr;
+    const ScenePlace* place = scene != nullptr ? find_place(scene->as<SceneGround>()->view.place) : nullptr;
     if (place == nullptr) return session_.say(tr("There is no stand-in scene whose camera could move"));
     Ground home = *scene;
-    home.scene.camera = place->camera;
-    home.scene.path.clear();
+    SceneView& view = home.as<SceneGround>()->view;
+    view.camera = place->camera;
+    view.path.clear();
     session_.edit(lacquer::replace_ground(session_.finish(), scene->name, home),
                   tr("The camera of %1 is as it was built").arg(qs(shown_name(scene->name))));
 }

@@ -36,7 +36,7 @@ void StageView::point_at_objects(const std::string& marks) {
 const Ground* StageView::stand_in_scene() const {
     const auto& grounds = session_.finish().grounds;
     const auto found =
-        std::find_if(grounds.begin(), grounds.end(), [](const Ground& g) { return g.kind == GroundKind::scene; });
+        std::find_if(grounds.begin(), grounds.end(), [](const Ground& g) { return g.as<SceneGround>() != nullptr; });
     return found != grounds.end() ? &*found : nullptr;
 }
 
@@ -87,7 +87,8 @@ void StageView::take_pick() {
     pick_.reset();
     const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
     if (id == 0) return session_.say(tr("There is no object there"));
-    const Ground* before = find_ground(session_.finish(), marks_);
+    const Ground* ground = find_ground(session_.finish(), marks_);
+    const auto* before = ground != nullptr ? ground->as<MarksGround>() : nullptr;
     if (before == nullptr) return;
     const bool was = std::find(before->ids.begin(), before->ids.end(), id) != before->ids.end();
     const QString name = qs(object_name(*scene, id));
@@ -125,7 +126,7 @@ void StageView::paint_scene_words(QPainter& painter) const {
             const auto metres = [](double v) { return qs(plain_number(v, 3)); };
             words = tr("camera at %1, %2, %3 m · %4°%5")
                         .arg(metres(camera.eye.x), metres(camera.eye.y), metres(camera.eye.z), metres(camera.field),
-                             scene->scene.path.empty() ? QString() : tr(" · on its path"));
+                             scene->as<SceneGround>()->view.path.empty() ? QString() : tr(" · on its path"));
         }
     }
     if (words.isEmpty()) return;

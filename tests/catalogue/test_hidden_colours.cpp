@@ -75,7 +75,7 @@ TEST_CASE("between the pixels of a picture with opacity colours count by their o
     CHECK(copies[0].at(0, 0)[3] == 0.5F);
     Ground ground = test::picture_ground("crab", "crab.png");
     CHECK(sampling_of(ground, GroundLayer::colour).weighed);
-    ground.data = true;
+    ground.as<PictureGround>()->data = true;
     CHECK_FALSE(sampling_of(ground, GroundLayer::colour).weighed);
 }
 

@@ -90,7 +90,7 @@ TEST_CASE("clicks choose rows, thumbnails go to the stage") {
 TEST_CASE("a missing picture shows as black with a notice, and the window goes on") {
     BenchWindow bench(test::demo_path());
     Finish changed = bench.session().finish();
-    changed.grounds[0].path = "gone.png";
+    changed.grounds[0].kind = PictureGround{"gone.png"};
     bench.session().edit(std::move(changed), QStringLiteral("lost it"));
     CHECK(qGreen(bench.stage_pixel(640, 100)) == 0);
     REQUIRE(bench.session().stage().notices.size() == 1);

@@ -147,16 +147,17 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     bench.action("add_gradient");
     const std::size_t last = bench.session().finish().grounds.size() - 1;
     const auto ground = [&] { return bench.session().finish().grounds[last]; };
-    CHECK(ground().kind == GroundKind::gradient);
+    CHECK(stop_values(ground()) == StopValues::colours);
+    const auto stops = [&] { return *stops_of(bench.session().finish().grounds[last]); };
     set_field(bench, "field_stops", "0 #000000, 0.5 #FF0000 x 2, 1 #FFFFFF opacity 0.5");
-    REQUIRE(ground().stops.size() == 3);
-    CHECK(ground().stops[1].value[0] == Approx(2));
+    REQUIRE(stops().list.size() == 3);
+    CHECK(stops().list[1].value[0] == Approx(2));
     set_field(bench, "field_stops", "0 red");
-    CHECK(ground().stops.size() == 3);
+    CHECK(stops().list.size() == 3);
     CHECK(bench.find<QComboBox>("field_preset")->currentText() == QStringLiteral("own"));
     emit bench.find<QComboBox>("field_preset")->textActivated(QStringLiteral("storm sky"));
-    CHECK(ground().stops == find_stop_preset(GroundKind::gradient, "storm sky")->stops);
-    CHECK(ground().between == StopMix::oklab);
+    CHECK(stops() == find_stop_preset(StopValues::colours, "storm sky")->stops);
+    CHECK(stops().between == StopMix::oklab);
     bench.wait_for([&] {
         const auto boxes = bench.window().findChildren<QComboBox*>(QStringLiteral("field_preset"));
         return boxes.size() == 1 && boxes.front()->currentText() == QStringLiteral("storm sky");
@@ -172,7 +173,7 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     CHECK(find_step(bench.session().checked(), "light")->typed->type == Type::vec4);
     bench.action("add_curve");
     set_field(bench, "field_stops", "0 0, 0.25 1, 1 0");
-    CHECK(bench.session().finish().grounds.back().stops[1].value[0] == 1);
+    CHECK(bench.session().finish().grounds.back().as<CurveGround>()->stops.list[1].value[0] == 1);
     bench.key(Qt::Key_Escape);
 
     bench.action("ground_page");
@@ -182,9 +183,9 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     menu->close();
     auto* wrap = bench.find<QComboBox>("field_wrap");
     emit wrap->textActivated(QStringLiteral("mirror"));
-    CHECK(bench.session().finish().grounds.front().sampling.wrap == Wrap::mirror);
+    CHECK(bench.session().finish().grounds.front().as<PictureGround>()->sampling.wrap == Wrap::mirror);
     emit bench.find<QComboBox>("field_filter")->textActivated(QStringLiteral("nearest"));
-    CHECK(bench.session().finish().grounds.front().sampling.filter == Filter::nearest);
+    CHECK(bench.session().finish().grounds.front().as<PictureGround>()->sampling.filter == Filter::nearest);
 }
 
 TEST_CASE("dial values read as they are typed") {
@@ -250,7 +251,7 @@ TEST_CASE("stops of a gradient and keys of a curve are dragged, added, coloured 
     BenchWindow bench(test::demo_path());
     bench.action("add_curve");
     auto* curve = bench.find<StopsEditor>("stops_editor");
-    const auto stops = [&] { return bench.session().finish().grounds.back().stops; };
+    const auto stops = [&] { return stops_of(bench.session().finish().grounds.back())->list; };
     REQUIRE(stops().size() == 2);
     const QPoint middle = (curve->handle(0) + curve->handle(1)) / 2;
     bench.click(curve, middle);

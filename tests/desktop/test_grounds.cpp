@@ -54,9 +54,9 @@ TEST_CASE("a stand-in scene is added by keys and shown, with its layers on the s
     BenchWindow bench;
     add_scene(bench);
     const Ground ground = bench.session().finish().grounds.front();
-    CHECK(ground.kind == GroundKind::scene);
+    REQUIRE(ground.as<SceneGround>() != nullptr);
     CHECK(ground.name == "scene");
-    CHECK(ground.scene.hour == Hour::day);
+    CHECK(ground.as<SceneGround>()->view.hour == Hour::day);
     bench.wait_for([&] { return !bench.session().stage().image.isNull(); });
     bench.key(Qt::Key_G, Qt::ShiftModifier);
     GroundShelf& shelf = bench.window().shelf();
@@ -81,8 +81,8 @@ TEST_CASE("objects are marked by pointing at them, and taken out again") {
     BenchWindow bench;
     add_scene(bench);
     bench.key(Qt::Key_M, Qt::AltModifier);
-    const auto marks = [&] { return bench.session().finish().grounds.back(); };
-    REQUIRE(marks().kind == GroundKind::marks);
+    REQUIRE(bench.session().finish().grounds.back().as<MarksGround>() != nullptr);
+    const auto marks = [&] { return *bench.session().finish().grounds.back().as<MarksGround>(); };
     CHECK(marks().of == "scene");
     StageView& stage = bench.window().stage();
     const QPoint tower = pixel_of(3);
@@ -119,7 +119,8 @@ TEST_CASE("without a scene there is nothing to mark and no camera") {
 TEST_CASE("the camera is turned, moved and brought nearer, each drag one change") {
     BenchWindow bench;
     add_scene(bench);
-    const auto camera = [&] { return bench.session().finish().grounds.front().scene.camera; };
+    const auto view = [&] { return bench.session().finish().grounds.front().as<SceneGround>()->view; };
+    const auto camera = [&] { return view().camera; };
     const Camera home = camera();
     StageView& stage = bench.window().stage();
     bench.key(Qt::Key_Y);
@@ -142,19 +143,16 @@ TEST_CASE("the camera is turned, moved and brought nearer, each drag one change"
     bench.key(Qt::Key_Y, Qt::ShiftModifier);
     bench.session().set_time(4);
     stage.orbit_camera(40, 0);
-    CHECK(bench.session().finish().grounds.front().scene.path.size() == 2);
+    CHECK(view().path.size() == 2);
     bench.key(Qt::Key_Y, Qt::AltModifier);
     CHECK(camera() == home);
-    CHECK(bench.session().finish().grounds.front().scene.path.empty());
+    CHECK(view().path.empty());
     // A capture before it has no camera: the stand-in scene is meant all the same.
     Finish both = bench.session().finish();
-    Ground capture;
-    capture.kind = GroundKind::capture;
-    capture.name = "shot";
-    both.grounds.insert(both.grounds.begin(), capture);
+    both.grounds.insert(both.grounds.begin(), Ground{"shot", CaptureGround{}});
     bench.session().edit(std::move(both), QStringLiteral("a capture first"));
     bench.key(Qt::Key_Y, Qt::ShiftModifier);
-    CHECK(bench.session().finish().grounds.at(1).scene.path.size() == 1);
+    CHECK(bench.session().finish().grounds.at(1).as<SceneGround>()->view.path.size() == 1);
 }
 
 TEST_CASE("a layered file opens as a capture with its layers mapped, in the place of a scene too") {
@@ -167,7 +165,7 @@ TEST_CASE("a layered file opens as a capture with its layers mapped, in the plac
                                            {true, true, true, true, true}, pool, Cancel())));
     bench.session().add_picture(qs(path));
     const Ground added = bench.session().finish().grounds.back();
-    CHECK(added.kind == GroundKind::capture);
+    CHECK(added.as<CaptureGround>() != nullptr);
     CHECK(added.name == "my_shot");
     CHECK(find_ground_picture(bench.session().finish(), "my_shot_position"));
     bench.key(Qt::Key_G, Qt::ShiftModifier);
@@ -175,7 +173,7 @@ TEST_CASE("a layered file opens as a capture with its layers mapped, in the plac
     shelf.choose("scene");
     bench.to_add = qs(path);
     bench.key(Qt::Key_G, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(bench.session().finish().grounds.front().kind == GroundKind::capture);
+    CHECK(bench.session().finish().grounds.front().as<CaptureGround>() != nullptr);
     CHECK(bench.session().finish().grounds.front().name == "scene");
     bench.settle();
     CHECK(bench.session().stage().notices.empty());
@@ -185,7 +183,7 @@ TEST_CASE("a layered file opens as a capture with its layers mapped, in the plac
     bench.wait_for([&] { return depth->currentText() == QStringLiteral("Z"); });
     depth->setCurrentText(QStringLiteral("none"));
     emit depth->textActivated(QStringLiteral("none"));
-    CHECK(bench.session().finish().grounds.front().layers.depth == no_layer);
+    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth == no_layer);
 }
 
 TEST_CASE("a capture's page shows each layer, and a click on one says what it holds") {
@@ -218,24 +216,20 @@ TEST_CASE("a capture's page shows each layer, and a click on one says what it ho
         menu->close();
     });
     bench.click(pictures, pictures->picture_area(at("far")).center());
-    CHECK(bench.session().finish().grounds.front().layers.depth == "far");
+    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth == "far");
     // The page is shown anew, with that layer as depth.
     bench.wait_for([&] {
         const auto* box = bench.window().findChild<QComboBox*>(QStringLiteral("field_depth"));
         return box != nullptr && box->currentText() == QStringLiteral("far");
     });
     bench.session().undo();
-    CHECK(bench.session().finish().grounds.front().layers.depth.empty());
+    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth.empty());
 }
 
 TEST_CASE("a page whose file is no picture says so, and closing it while it is read does no harm") {
     BenchWindow bench;
     Finish finish = bench.session().finish();
-    Ground capture;
-    capture.kind = GroundKind::capture;
-    capture.name = "shot";
-    capture.path = bench.folder().file("none.exr");
-    finish.grounds = {capture};
+    finish.grounds = {{"shot", CaptureGround{bench.folder().file("none.exr")}}};
     bench.session().edit(std::move(finish), QStringLiteral("a capture"));
     for (int i = 0; i < 5; ++i) {
         bench.key(Qt::Key_G, Qt::ControlModifier);
@@ -263,7 +257,7 @@ TEST_CASE("a picture's opacity is taken out of its colours when its page says th
     CHECK(opacity->currentText() == QStringLiteral("as usual"));
     opacity->setCurrentText(QStringLiteral("multiplied"));
     emit opacity->textActivated(QStringLiteral("multiplied"));
-    CHECK(bench.session().finish().grounds.front().opacity == FileOpacity::multiplied);
+    CHECK(*opacity_of(bench.session().finish().grounds.front()) == FileOpacity::multiplied);
     bench.settle();
     // 64/255 over 128/255 is a display value of 0.5, 0.21404 in linear light (IEC 61966-2-1).
     CHECK(bench.session().stage().values->at(1, 1)[0] == Approx(0.21404).margin(1e-4));
@@ -273,7 +267,7 @@ TEST_CASE("a scene's page changes its hour and its camera, and says what is wron
     BenchWindow bench;
     add_scene(bench);
     bench.key(Qt::Key_G, Qt::ControlModifier);
-    const auto scene = [&] { return bench.session().finish().grounds.front().scene; };
+    const auto scene = [&] { return bench.session().finish().grounds.front().as<SceneGround>()->view; };
     auto* hour = bench.find<QComboBox>("field_hour");
     hour->setCurrentText(QStringLiteral("dusk"));
     emit hour->textActivated(QStringLiteral("dusk"));
@@ -358,7 +352,7 @@ TEST_CASE("a sprite is made of parts, which are placed on its page") {
     BenchWindow bench;
     bench.to_add = QStringLiteral(LACQUER_SOURCE "/demo/pictures/crab-shell.png");
     bench.key(Qt::Key_P, Qt::AltModifier);
-    const auto sprite = [&] { return bench.session().finish().grounds.at(0).sprite; };
+    const auto sprite = [&] { return *bench.session().finish().grounds.at(0).as<SpriteGround>(); };
     REQUIRE(sprite().parts.size() == 1);
     CHECK(sprite().width == 520);
     CHECK(sprite().parts[0].name == "crab-shell");
@@ -394,8 +388,8 @@ TEST_CASE("a missing picture is asked for, and what lies beside it is taken alon
     bench.session().add_picture(QStringLiteral("/nowhere/b.png"));
     bench.to_add = qs(there.file("a.png"));
     bench.action("find_missing");
-    CHECK(bench.session().finish().grounds[0].path == there.file("a.png"));
-    CHECK(bench.session().finish().grounds[1].path == there.file("b.png"));
+    CHECK(bench.session().finish().grounds[0].as<PictureGround>()->path == there.file("a.png"));
+    CHECK(bench.session().finish().grounds[1].as<PictureGround>()->path == there.file("b.png"));
     bench.action("find_missing");
     CHECK(bench.last_said == QStringLiteral("Nothing is missing"));
 }

@@ -19,7 +19,7 @@ Finish ladder() {
     Dial radius;
     radius.name = "radius";
     finish.dials.push_back(radius);
-    finish.grounds.push_back(test::stops_ground("dusk", GroundKind::gradient, {}));
+    finish.grounds.push_back(test::stops_ground("dusk", StopValues::colours, {}));
     return finish;
 }
 
@@ -90,7 +90,7 @@ TEST_CASE("dials, grounds, names, order, coats and the frame's size are looked a
     std::vector<Finish> others(9, ladder());
     others[0].dials[0].kind = DialKind::colour;
     others[1].dials.clear();
-    others[2].grounds[0].kind = GroundKind::curve;
+    others[2].grounds[0].kind = CurveGround{};
     others[3].grounds.push_back(test::picture_ground("scene", "x.png"));
     others[4] = *rename(ladder(), "reach", "far");
     std::swap(others[5].coats[0].steps[1], others[5].coats[0].steps[2]);

@@ -12,7 +12,7 @@ namespace {
 Completions at(std::string formula) {
     Finish finish = test::finish_of({{"rim", "length(uv)"}, {"torn_rim", "rim * uv"}, {"here", "rim"}, {"after", "1"}});
     finish.coats[0].steps[0].note = "far from the middle";
-    finish.grounds = {test::picture_ground("scene", "x.png"), test::stops_ground("dusk", GroundKind::gradient, {})};
+    finish.grounds = {test::picture_ground("scene", "x.png"), test::stops_ground("dusk", StopValues::colours, {})};
     Dial radius;
     radius.name = "radius";
     radius.unit = "px";

@@ -18,11 +18,10 @@ Finish full_finish() {
     finish.frame_width = 640;
     finish.length = 2.5;
     finish.grounds = {
-        test::picture_ground("scene", "../x.png"), test::picture_ground("map", "/abs.exr"),
-        test::stops_ground("dusk", GroundKind::gradient, {{0, {0.1, 0.2, 1.0 / 3, 0}}, {1, {4, 2, 1, 1}}}),
-        test::stops_ground("swell", GroundKind::curve, {{0, {0, 0, 0, 1}}, {0.25, {-2, 0, 0, 1}}})};
-    finish.grounds[1].data = true;
-    finish.grounds[1].sampling = {Wrap::mirror, Filter::nearest};
+        test::picture_ground("scene", "../x.png"),
+        {"map", PictureGround{.path = "/abs.exr", .data = true, .sampling = {Wrap::mirror, Filter::nearest}}},
+        test::stops_ground("dusk", StopValues::colours, {{0, {0.1, 0.2, 1.0 / 3, 0}}, {1, {4, 2, 1, 1}}}),
+        test::stops_ground("swell", StopValues::heights, {{0, {0, 0, 0, 1}}, {0.25, {-2, 0, 0, 1}}})};
     finish.cues = {{"hit", 0.35}};
     finish.responses = {{"blow", "strike", "hit", {{"rest", 0.1}, {"rise_easing", std::string("ease")}}}};
     for (const DialKind kind : {DialKind::number, DialKind::integer, DialKind::toggle, DialKind::colour}) {

@@ -42,7 +42,7 @@ TEST_CASE("a file of the same name is found in folders below, whatever their nam
     const Finish finish = reading({"/old/computer/crab.png"});
     const FoundFiles found = find_by_name(finish, path, folder_of(path));
     REQUIRE(found.moved.size() == 1);
-    CHECK(found.finish.grounds[0].path == "new place 'ü'/sprites/crab.png");
+    CHECK(found.finish.grounds[0].as<PictureGround>()->path == "new place 'ü'/sprites/crab.png");
     CHECK(missing_files(found.finish, path).empty());
 }
 
@@ -51,7 +51,7 @@ TEST_CASE("of several the one whose folders agree most is taken") {
     for (const char* name : {"a/crab.png", "b/day/crab.png", "b/night/crab.png"}) put(folder, name);
     const std::string path = folder.file("f.lacquer");
     const FoundFiles found = find_by_name(reading({"/old/night/crab.png"}), path, folder_of(path));
-    CHECK(found.finish.grounds.at(0).path == "b/night/crab.png");
+    CHECK(found.finish.grounds.at(0).as<PictureGround>()->path == "b/night/crab.png");
 }
 
 TEST_CASE("links to folders are not followed, and a folder that is not there holds nothing") {
@@ -70,17 +70,10 @@ TEST_CASE("parts of a sprite and captures are found, too") {
     put(folder, "in/shell.png");
     put(folder, "in/shot.exr");
     Finish finish = reading({});
-    Ground sprite;
-    sprite.kind = GroundKind::sprite;
-    sprite.name = "crab";
-    sprite.sprite.parts = {{"shell", "shell.png", "", "", 0, 0, 1, 1}};
-    Ground capture;
-    capture.kind = GroundKind::capture;
-    capture.name = "shot";
-    capture.path = "elsewhere/shot.exr";
-    finish.grounds = {sprite, capture};
+    finish.grounds = {{"crab", SpriteGround{.parts = {{"shell", "shell.png", "", "", 0, 0, 1, 1}}}},
+                      {"shot", CaptureGround{"elsewhere/shot.exr"}}};
     const std::string path = folder.file("f.lacquer");
     const FoundFiles found = find_by_name(finish, path, folder_of(path));
-    CHECK(found.finish.grounds[0].sprite.parts[0].path == "in/shell.png");
-    CHECK(found.finish.grounds[1].path == "in/shot.exr");
+    CHECK(found.finish.grounds[0].as<SpriteGround>()->parts[0].path == "in/shell.png");
+    CHECK(found.finish.grounds[1].as<CaptureGround>()->path == "in/shot.exr");
 }

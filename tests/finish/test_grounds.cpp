@@ -13,20 +13,11 @@ using namespace lacquer;
 namespace {
 
 Ground scene_ground(const std::string& name) {
-    Ground ground;
-    ground.kind = GroundKind::scene;
-    ground.name = name;
-    ground.scene = view_of_place(*find_place("harbour"), Hour::dusk);
-    return ground;
+    return {name, SceneGround{view_of_place(*find_place("harbour"), Hour::dusk)}};
 }
 
 Ground marks_ground(const std::string& name, const std::string& of, std::vector<int> ids) {
-    Ground ground;
-    ground.kind = GroundKind::marks;
-    ground.name = name;
-    ground.of = of;
-    ground.ids = std::move(ids);
-    return ground;
+    return {name, MarksGround{of, std::move(ids)}};
 }
 
 Finish on_scene(const std::string& formula) {
@@ -34,6 +25,8 @@ Finish on_scene(const std::string& formula) {
     finish.grounds = {scene_ground("bay"), marks_ground("marked", "bay", {3, 9})};
     return finish;
 }
+
+SceneGround& scene_of(Finish& finish) { return *finish.grounds[0].as<SceneGround>(); }
 
 const CheckedStep& checked_step(const CheckedFinish& checked) { return checked.steps.back(); }
 
@@ -69,39 +62,22 @@ TEST_CASE("ids and depth are read at the nearest pixel, colours as the ground sa
 
 TEST_CASE("scenes, captures and marks come back from a file as they were") {
     Finish finish = on_scene("bay * marked");
-    finish.grounds[0].scene.path = {{0, {{1, 2, 3}, {4, 5, 6}, 35}}, {2.5, {{-1, 2, 3}, {4, 5.25, 6}, 50}}};
-    finish.grounds[0].sampling.wrap = Wrap::mirror;
-    Ground capture;
-    capture.kind = GroundKind::capture;
-    capture.name = "shot";
-    capture.path = "shot.exr";
+    scene_of(finish).view.path = {{0, {{1, 2, 3}, {4, 5, 6}, 35}}, {2.5, {{-1, 2, 3}, {4, 5.25, 6}, 50}}};
+    scene_of(finish).sampling.wrap = Wrap::mirror;
+    CaptureGround capture{.path = "shot.exr", .opacity = FileOpacity::straight};
     capture.layers.depth = "mist";
     capture.layers.id = no_layer;
-    capture.opacity = FileOpacity::straight;
-    finish.grounds.push_back(capture);
-    Ground sprite;
-    sprite.kind = GroundKind::sprite;
-    sprite.name = "crab";
-    sprite.sprite = {64,
-                     48,
-                     {{"shell", "a.png", "", "faces.png", 32, 20.5, 1, 0.8},
-                      {"claw", "b.exr", "left", "", 1, 2, 0.5, 1, -30, true}}};
-    sprite.opacity = FileOpacity::multiplied;
-    finish.grounds.push_back(sprite);
-    Ground sheet = test::picture_ground("sheet", "s.png");
-    sheet.cells = {4, 2, 7, 12};
-    finish.grounds.push_back(sheet);
+    finish.grounds.push_back({"shot", capture});
+    const std::vector<SpritePart> parts{{"shell", "a.png", "", "faces.png", 32, 20.5, 1, 0.8},
+                                        {"claw", "b.exr", "left", "", 1, 2, 0.5, 1, -30, true}};
+    finish.grounds.push_back({"crab", SpriteGround{64, 48, parts, FileOpacity::multiplied}});
+    finish.grounds.push_back({"sheet", PictureGround{.path = "s.png", .cells = {4, 2, 7, 12}}});
     Ground night = scene_ground("night");
-    night.of = "bay";
+    night.as<SceneGround>()->of = "bay";
     finish.grounds.push_back(night);
-    Ground tones = test::stops_ground("tones", GroundKind::gradient, {{0, {0, 0, 0, 1}, "ease_in"}, {1, {1, 1, 1, 1}}});
-    tones.between = StopMix::oklab;
-    finish.grounds.push_back(tones);
-    Ground table;
-    table.kind = GroundKind::table;
-    table.name = "grade";
-    table.path = "grade.cube";
-    finish.grounds.push_back(table);
+    const std::vector<Stop> stops{{0, {0, 0, 0, 1}, "ease_in"}, {1, {1, 1, 1, 1}}};
+    finish.grounds.push_back({"tones", GradientGround{{stops, StopMix::oklab}}});
+    finish.grounds.push_back({"grade", TableGround{"grade.cube"}});
     const auto opened = finish_from_text(finish_to_text(finish), "x");
     REQUIRE(opened);
     CHECK(opened->notices.empty());
@@ -138,7 +114,7 @@ TEST_CASE("a scene is renamed with all of its layers, and marks stay with it") {
     const auto renamed = rename(on_scene("bay * bay_depth + texture(bay, uv)"), "bay", "cove");
     REQUIRE(renamed);
     CHECK(find_step(*renamed, "made")->formula == "cove * cove_depth + texture(cove, uv)");
-    CHECK(renamed->grounds[1].of == "cove");
+    CHECK(renamed->grounds[1].as<MarksGround>()->of == "cove");
 }
 
 TEST_CASE("names of layers are taken") {
@@ -159,7 +135,7 @@ TEST_CASE("marks take objects in and out, and tell when they are gone") {
     const Finish finish = on_scene("marked");
     const auto more = toggle_mark(finish, "marked", 5);
     REQUIRE(more);
-    CHECK(more->grounds[1].ids == std::vector<int>{3, 5, 9});
+    CHECK(more->grounds[1].as<MarksGround>()->ids == std::vector<int>{3, 5, 9});
     CHECK(*toggle_mark(*more, "marked", 5) == finish);
     CHECK(toggle_mark(finish, "bay", 5).fault().id == "edit.unknown");
 }
@@ -169,31 +145,31 @@ TEST_CASE("the camera stands still or goes along keys") {
     const Camera there{{1, 1, 1}, {0, 0, 0}, 40};
     const auto still = set_camera(finish, "bay", there, 2);
     REQUIRE(still);
-    CHECK(still->grounds[0].scene.camera == there);
-    CHECK(still->grounds[0].scene.path.empty());
+    CHECK(still->grounds[0].as<SceneGround>()->view.camera == there);
+    CHECK(still->grounds[0].as<SceneGround>()->view.path.empty());
     const auto first = put_camera_key(*still, "bay", 1);
     REQUIRE(first);
-    REQUIRE(first->grounds[0].scene.path.size() == 1);
+    REQUIRE(first->grounds[0].as<SceneGround>()->view.path.size() == 1);
     const Camera later{{5, 1, 1}, {0, 0, 0}, 40};
     const auto second = set_camera(*first, "bay", later, 3);
     REQUIRE(second);
-    REQUIRE(second->grounds[0].scene.path.size() == 2);
+    REQUIRE(second->grounds[0].as<SceneGround>()->view.path.size() == 2);
     // At a key's own moment, that key is changed.
     const auto changed = set_camera(*second, "bay", there, 3);
     REQUIRE(changed);
-    CHECK(changed->grounds[0].scene.path.size() == 2);
-    CHECK(changed->grounds[0].scene.path[1].camera == there);
+    CHECK(changed->grounds[0].as<SceneGround>()->view.path.size() == 2);
+    CHECK(changed->grounds[0].as<SceneGround>()->view.path[1].camera == there);
     CHECK(set_camera(finish, "marked", there, 0).fault().id == "edit.unknown");
     CHECK(put_camera_key(finish, "nothing", 0).fault().id == "edit.unknown");
 }
 
 TEST_CASE("a scene that follows another's camera is looked at from there") {
     Finish finish = on_scene("bay");
-    Ground night = scene_ground("night");
-    night.scene.hour = Hour::storm;
-    night.scene.camera.eye = {9, 9, 9};
+    SceneGround night = scene_of(finish);
+    night.view.hour = Hour::storm;
+    night.view.camera.eye = {9, 9, 9};
     night.of = "bay";
-    CHECK(seen_view(finish, night).camera == finish.grounds[0].scene.camera);
+    CHECK(seen_view(finish, night).camera == scene_of(finish).view.camera);
     CHECK(seen_view(finish, night).hour == Hour::storm);
     night.of = "marked";
     CHECK(seen_view(finish, night).camera.eye == Vec3{9, 9, 9});
@@ -208,7 +184,7 @@ TEST_CASE("a ground is deleted or replaced, and those who read it are known") {
     const auto replaced = replace_ground(finish, "bay", picture);
     REQUIRE(replaced);
     CHECK(replaced->grounds[0].name == "bay");
-    CHECK(replaced->grounds[0].kind == GroundKind::picture);
+    CHECK(replaced->grounds[0].as<PictureGround>() != nullptr);
     CHECK(replace_ground(finish, "nothing", picture).fault().id == "edit.unknown");
     const auto without = delete_ground(finish, "bay");
     REQUIRE(without);

@@ -14,10 +14,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     Finish finish = empty_finish();
     finish.frame_width = 21;
     finish.frame_height = 5;
-    Ground dusk;
-    dusk.name = "dusk";
-    dusk.kind = GroundKind::gradient;
-    finish.grounds.push_back(dusk);
+    finish.grounds.push_back({"dusk", GradientGround{}});
     Step first;
     first.name = "rim";
     first.formula = text.substr(0, cut);

@@ -107,12 +107,12 @@ TEST_CASE("grounds are read in their own ways, and gradients and curves by at(),
                                        {"b", "textureLod(scene, uv * 5.3 - 2.1, 0.7)"},
                                        {"c", "scene"},
                                        {"d", "at(dusk, uv.x * 1.5 - 0.2) * at(swell, uv.y)"}});
-            finish.grounds.push_back(test::picture_ground("scene", folder.file("p.png")));
-            finish.grounds[0].sampling = {wrap, filter};
-            finish.grounds.push_back(test::stops_ground(
-                "dusk", GroundKind::gradient, {{0, {0, 0, 0, 0}}, {0.3, {1, 0.5, 0.2, 1}}, {1, {4, 2, 1, 1}}}));
             finish.grounds.push_back(
-                test::stops_ground("swell", GroundKind::curve, {{0, {0, 0, 0, 1}}, {1, {2, 0, 0, 1}}}));
+                {"scene", PictureGround{.path = folder.file("p.png"), .sampling = {wrap, filter}}});
+            finish.grounds.push_back(test::stops_ground(
+                "dusk", StopValues::colours, {{0, {0, 0, 0, 0}}, {0.3, {1, 0.5, 0.2, 1}}, {1, {4, 2, 1, 1}}}));
+            finish.grounds.push_back(
+                test::stops_ground("swell", StopValues::heights, {{0, {0, 0, 0, 1}}, {1, {2, 0, 0, 1}}}));
             RenderRequest request;
             request.checked = checked(finish);
             request.width = 61;

@@ -46,7 +46,7 @@ TEST_CASE("not a number anywhere gives an answer everywhere") {
         REQUIRE(write_png(folder.file("p.png"), image));
         Finish finish = finish_of({{"a", text}});
         finish.grounds = {test::picture_ground("scene", folder.file("p.png")),
-                          test::stops_ground("dusk", GroundKind::gradient, {})};
+                          test::stops_ground("dusk", StopValues::colours, {})};
         CHECK(test::draw(finish, "a", 33, 5).picture.data.size() == 33 * 5);
     }
 }

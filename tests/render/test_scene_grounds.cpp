@@ -25,16 +25,8 @@ Finish on_scene(const std::vector<std::pair<std::string, std::string>>& steps) {
     Finish finish = test::finish_of(steps);
     finish.frame_width = wide;
     finish.frame_height = high;
-    Ground scene;
-    scene.kind = GroundKind::scene;
-    scene.name = "bay";
-    scene.scene = view_of_place(*find_place("harbour"), Hour::dusk);
-    Ground marks;
-    marks.kind = GroundKind::marks;
-    marks.name = "marked";
-    marks.of = "bay";
-    marks.ids = {3};
-    finish.grounds = {scene, marks};
+    finish.grounds = {{"bay", SceneGround{view_of_place(*find_place("harbour"), Hour::dusk)}},
+                      {"marked", MarksGround{"bay", {3}}}};
     return finish;
 }
 
@@ -113,8 +105,7 @@ TEST_CASE("the same finish on a capture of the scene gives the same picture") {
     WorkerPool pool(2);
     Renderer renderer(pool);
     const Frame live = drawn(renderer, finish, {"made"});
-    finish.grounds[0].kind = GroundKind::capture;
-    finish.grounds[0].path = "shot.exr";
+    finish.grounds[0].kind = CaptureGround{"shot.exr"};
     const Frame captured = drawn(renderer, finish, {"made"}, 0, folder.file("x.lacquer"));
     CHECK(captured.notices.empty());
     const Picture& a = picture_of(live, "made");
@@ -128,9 +119,8 @@ TEST_CASE("a layer that a capture does not hold shows as black with a notice, an
     scene.depth = Picture();
     REQUIRE(write_capture(folder.file("shot.exr"), scene));
     Finish finish = on_scene({{"far", "bay_depth + marked"}});
-    finish.grounds[0].kind = GroundKind::capture;
-    finish.grounds[0].path = "shot.exr";
-    finish.grounds[1].of = "elsewhere";
+    finish.grounds[0].kind = CaptureGround{"shot.exr"};
+    finish.grounds[1].as<MarksGround>()->of = "elsewhere";
     WorkerPool pool(1);
     Renderer renderer(pool);
     const Frame frame = drawn(renderer, finish, {"far"}, 0, folder.file("x.lacquer"));
@@ -139,8 +129,7 @@ TEST_CASE("a layer that a capture does not hold shows as black with a notice, an
     CHECK(frame.notices[1].id == "ground.no-scene");
     CHECK(picture_of(frame, "far").at(3, 3)[0] == 0);
     Finish lost = on_scene({{"same", "bay"}});
-    lost.grounds[0].kind = GroundKind::capture;
-    lost.grounds[0].path = "gone.exr";
+    lost.grounds[0].kind = CaptureGround{"gone.exr"};
     CHECK(drawn(renderer, lost, {"same"}).notices.at(0).id == "picture.missing");
 }
 
@@ -148,8 +137,7 @@ TEST_CASE("small pictures of ids hold no ids that are not there") {
     const test::TemporaryFolder folder;
     REQUIRE(write_capture(folder.file("shot.exr"), cast_harbour(0)));
     Finish finish = on_scene({{"which", "bay_id"}});
-    finish.grounds[0].kind = GroundKind::capture;
-    finish.grounds[0].path = folder.file("shot.exr");
+    finish.grounds[0].kind = CaptureGround{folder.file("shot.exr")};
     RenderRequest request;
     request.checked = std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish)));
     request.steps = {"which"};
@@ -200,15 +188,10 @@ TEST_CASE("a sprite's parts are one picture, and steps know which is which") {
     const test::TemporaryFolder folder;
     Finish finish = test::finish_of({{"made", "vec4(crab.rgb * crab_share, crab_part)"}, {"facing", "crab_normal"}});
     finish.frame_width = finish.frame_height = 8;
-    Ground crab;
-    crab.kind = GroundKind::sprite;
-    crab.name = "crab";
     const auto white = [](int, int) { return std::uint8_t{255}; };
-    crab.sprite = {8,
-                   8,
-                   {{"shell", write_grey(folder, "shell.png", 4, 4, white), "", "", 2, 4, 1, 0.5},
-                    {"claw", write_grey(folder, "claw.png", 2, 2, white), "", "", 6, 4, 1, 1}}};
-    finish.grounds = {crab};
+    const std::vector<SpritePart> parts{{"shell", write_grey(folder, "shell.png", 4, 4, white), "", "", 2, 4, 1, 0.5},
+                                        {"claw", write_grey(folder, "claw.png", 2, 2, white), "", "", 6, 4, 1, 1}};
+    finish.grounds = {{"crab", SpriteGround{8, 8, parts}}};
     WorkerPool pool(1);
     Renderer renderer(pool);
     const Frame frame = drawn(renderer, finish, {"made", "facing"}, 0, folder.file("x.lacquer"));
@@ -222,9 +205,9 @@ TEST_CASE("a sprite's parts are one picture, and steps know which is which") {
     CHECK(picture_of(frame, "facing").at(7, 0)[2] == 1);
     // A part that is gone is told of, and one that has changed is read again.
     Finish lost = finish;
-    lost.grounds[0].sprite.parts[1].path = "gone.png";
+    lost.grounds[0].as<SpriteGround>()->parts[1].path = "gone.png";
     CHECK(drawn(renderer, lost, {"made"}, 0, folder.file("x.lacquer")).notices.at(0).id == "picture.missing");
-    lost.grounds[0].sprite.parts.clear();
+    lost.grounds[0].as<SpriteGround>()->parts.clear();
     CHECK(drawn(renderer, lost, {"made"}, 0, folder.file("x.lacquer")).notices.at(0).id == "ground.no-part");
 }
 
@@ -232,12 +215,9 @@ TEST_CASE("a sheet's cells follow one another by time, and begin again") {
     const test::TemporaryFolder folder;
     Finish finish = test::finish_of({{"now", "sheet.r"}});
     finish.frame_width = finish.frame_height = 2;
-    Ground sheet = test::picture_ground("sheet", write_grey(folder, "sheet.png", 6, 2, [](int x, int) {
-                                            return static_cast<std::uint8_t>(x / 2 * 100);
-                                        }));
-    sheet.data = true;
-    sheet.cells = {3, 1, 3, 4};
-    finish.grounds = {sheet};
+    const std::string path =
+        write_grey(folder, "sheet.png", 6, 2, [](int x, int) { return static_cast<std::uint8_t>(x / 2 * 100); });
+    finish.grounds = {{"sheet", PictureGround{.path = path, .data = true, .cells = {3, 1, 3, 4}}}};
     WorkerPool pool(1);
     Renderer renderer(pool);
     for (const auto& [time, level] : {std::pair{0.0, 0}, {0.2, 0}, {0.25, 100}, {0.7, 200}, {0.75, 0}, {100.25, 200}}) {
@@ -255,11 +235,7 @@ std::array<float, 3> looked_up(const std::string& cube, const std::string& colou
     test::write_file(folder.file("a.cube"), cube);
     Finish finish =
         test::finish_of({{"plain", "vec4(" + colour + ", 1)"}, {"graded", "look_table(plain, grade, 1, 0)"}});
-    Ground table;
-    table.kind = GroundKind::table;
-    table.name = "grade";
-    table.path = folder.file("a.cube");
-    finish.grounds = {table};
+    finish.grounds = {{"grade", TableGround{folder.file("a.cube")}}};
     const DrawnStep graded = test::draw(finish, "graded", 4, 4);
     const float* at = graded.picture.at(2, 2);
     return {at[0], at[1], at[2]};
@@ -313,16 +289,14 @@ TEST_CASE("every demo on a scene draws the same on captures of it, put in its pl
         REQUIRE(live);
         Finish on_captures = finish;
         for (const Ground& ground : finish.grounds) {
-            if (ground.kind != GroundKind::scene) continue;
-            const SceneView view = seen_view(finish, ground);
-            Ground capture;
-            capture.kind = GroundKind::capture;
-            capture.path = folder.file(std::string(name) + "-" + ground.name + ".exr");
-            REQUIRE(write_capture(
-                capture.path, cast_world(find_place(view.place)->world(view.hour, request.time),
-                                         camera_at(view.camera, view.path, request.time), request.width, request.height,
-                                         {true, true, true, true, true}, pool, Cancel())));
-            const Result<Finish> replaced = replace_ground(on_captures, ground.name, capture);
+            const auto* scene = ground.as<SceneGround>();
+            if (scene == nullptr) continue;
+            const SceneView view = seen_view(finish, *scene);
+            const std::string path = folder.file(std::string(name) + "-" + ground.name + ".exr");
+            REQUIRE(write_capture(path, cast_world(find_place(view.place)->world(view.hour, request.time),
+                                                   camera_at(view.camera, view.path, request.time), request.width,
+                                                   request.height, {true, true, true, true, true}, pool, Cancel())));
+            const Result<Finish> replaced = replace_ground(on_captures, ground.name, {"", CaptureGround{path}});
             REQUIRE(replaced);
             on_captures = *replaced;
         }
@@ -340,11 +314,7 @@ TEST_CASE("every demo on a scene draws the same on captures of it, put in its pl
 
 TEST_CASE("a sprite whose file is gone is clear, and says which file that is") {
     Finish finish = test::finish_of({{"shown", "crab"}});
-    Ground sprite;
-    sprite.kind = GroundKind::sprite;
-    sprite.name = "crab";
-    sprite.sprite.parts = {{"shell", "/nowhere/shell.png", "", "", 4, 4}};
-    finish.grounds = {sprite};
+    finish.grounds = {{"crab", SpriteGround{.parts = {{"shell", "/nowhere/shell.png", "", "", 4, 4}}}}};
     WorkerPool pool(1);
     Renderer renderer(pool);
     const Frame frame = drawn(renderer, finish, {"shown"});
@@ -357,8 +327,7 @@ TEST_CASE("a sprite whose file is gone is clear, and says which file that is") {
 TEST_CASE("an animated picture shows which of its pictures is due") {
     const test::TemporaryFolder folder;
     Finish finish = test::finish_of({{"a", "moving"}});
-    finish.grounds = {test::picture_ground("moving", test::moving_png(folder, "moving.png"))};
-    finish.grounds[0].data = true;
+    finish.grounds = {{"moving", PictureGround{.path = test::moving_png(folder, "moving.png"), .data = true}}};
     const auto red_at = [&](double time) { return test::draw(finish, "a", 4, 2, time).picture.at(3, 0)[0]; };
     CHECK(red_at(0.1) == 10.0F / 255);
     CHECK(red_at(0.3) == 200.0F / 255);

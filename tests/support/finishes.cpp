@@ -16,19 +16,12 @@ Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps) 
     return finish;
 }
 
-Ground picture_ground(const std::string& name, const std::string& path) {
-    Ground ground;
-    ground.name = name;
-    ground.path = path;
-    return ground;
-}
+Ground picture_ground(const std::string& name, const std::string& path) { return {name, PictureGround{path}}; }
 
-Ground stops_ground(const std::string& name, GroundKind kind, std::vector<Stop> stops) {
-    Ground ground;
-    ground.name = name;
-    ground.kind = kind;
-    ground.stops = std::move(stops);
-    return ground;
+Ground stops_ground(const std::string& name, StopValues values, std::vector<Stop> stops) {
+    Stops own{std::move(stops)};
+    if (values == StopValues::heights) return {name, CurveGround{std::move(own)}};
+    return {name, GradientGround{std::move(own)}};
 }
 
 std::shared_ptr<const CheckedFinish> checked(const Finish& finish) {

@@ -17,7 +17,7 @@ Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps);
 /// A ground that is the picture at `path`.
 Ground picture_ground(const std::string& name, const std::string& path);
 /// A gradient or a curve.
-Ground stops_ground(const std::string& name, GroundKind kind, std::vector<Stop> stops);
+Ground stops_ground(const std::string& name, StopValues values, std::vector<Stop> stops);
 
 std::shared_ptr<const CheckedFinish> checked(const Finish& finish);
 

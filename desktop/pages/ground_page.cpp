@@ -1,0 +1,115 @@
+// The page of a ground, whatever its kind.
+#include <algorithm>
+
+#include "core/finish/file.h"
+#include "core/finish/ground_pictures.h"
+#include "core/finish/kinds.h"
+#include "desktop/dials/form_changes.h"
+#include "desktop/dials/forms.h"
+#include "desktop/dials/stops_editor.h"
+#include "desktop/grounds/layer_pictures.h"
+#include "desktop/pages/grounds/capture_page.h"
+#include "desktop/pages/grounds/ground_pages.h"
+
+namespace lacquer {
+
+using namespace forms;
+
+namespace {
+
+std::vector<Field> sampling_fields(const Sampling& sampling) {
+    return {{"wrap",
+             tr("Beyond its borders"),
+             sv(wrap_name(sampling.wrap)),
+             tr("the outermost pixels, the picture again, or its mirror image"),
+             {"clamp", "repeat", "mirror"}},
+            {"filter",
+             tr("Between pixels"),
+             sv(filter_name(sampling.filter)),
+             tr("mixed, or the nearest one"),
+             {"linear", "nearest"}}};
+}
+
+// In the order of FileOpacity.
+QStringList opacity_words() { return {tr("as usual"), tr("multiplied"), tr("straight")}; }
+
+QString title_of(const Ground& ground) {
+    QString words = std::visit([](const auto& kind) { return kind_words(kind); }, ground.kind);
+    words[0] = words[0].toUpper();
+    return QStringLiteral("%1 %2").arg(words, qs(shown_name(ground.name)));
+}
+
+std::vector<Field> ground_fields(const Ground& ground, const Session& session) {
+    std::vector<Field> fields{
+        {"name", tr("Name"), qs(shown_name(ground.name)),
+         stops_of(ground) != nullptr ? tr("read by at(%1, t), t from 0 to 1").arg(qs(ground.name)) : QString()}};
+    const auto add = [&](std::vector<Field> more) { fields.insert(fields.end(), more.begin(), more.end()); };
+    if (const std::string* path = path_of(ground))
+        add({{"path", tr("File"), qs(*path), tr("as seen from the finish's own file")}});
+    add(std::visit([&](const auto& kind) { return fields_of(kind, session.finish()); }, ground.kind));
+    if (const FileOpacity* opacity = opacity_of(ground); opacity != nullptr && !is_data(ground))
+        add({{"opacity", tr("Opacity"), opacity_words().at(static_cast<int>(*opacity)),
+              tr("as usual: OpenEXR has it multiplied into its colours unless it says otherwise, other files do not"),
+              opacity_words()}});
+    if (const Sampling* sampling = sampling_of(ground)) add(sampling_fields(*sampling));
+    return fields;
+}
+
+QString ground_changed(Ground& ground, const QString& key, const QString& text) {
+    const std::string typed = text.toStdString();
+    if (std::string* path = key == "path" ? path_of(ground) : nullptr) *path = typed;
+    if (FileOpacity* opacity = key == "opacity" ? opacity_of(ground) : nullptr)
+        *opacity = static_cast<FileOpacity>(std::max<qsizetype>(0, opacity_words().indexOf(text)));
+    if (Sampling* sampling = sampling_of(ground)) {
+        if (key == "wrap") sampling->wrap = wrap_named(typed).value_or(sampling->wrap);
+        if (key == "filter") sampling->filter = filter_named(typed).value_or(sampling->filter);
+    }
+    return std::visit([&](auto& kind) { return change_field(kind, key, text); }, ground.kind);
+}
+
+void show_layer_pictures(FieldForm& form, Session& session, std::size_t ground, const Name& name) {
+    const auto* capture = session.finish().grounds[ground].as<CaptureGround>();
+    if (capture == nullptr) return;
+    auto* pictures = new LayerPictures(picture_path(session.path(), capture->path), capture->layers, &form);
+    QObject::connect(pictures, &LayerPictures::layers_found, &form,
+                     [&form, pictures] { show_layers(form, *pictures); });
+    QObject::connect(pictures, &LayerPictures::wants, &form,
+                     [&form, &session, ground, name](const QString& role, const QString& layer) {
+                         change_named(session, &Finish::grounds, *name,
+                                      [&](Ground& g) { return ground_changed(g, role, layer); });
+                         show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                     });
+    form.set_top(pictures);
+}
+
+}  // namespace
+
+void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
+    if (ground >= session.finish().grounds.size()) return;
+    const Ground& found = session.finish().grounds[ground];
+    const Name name = std::make_shared<std::string>(found.name);
+    form.show_fields(
+        title_of(found), ground_fields(found, session),
+        [&session, &form, name, ground](const QString& key, const QString& text) {
+            if (key == "name") {
+                QString complaint = rename_to(session, name, text);
+                if (complaint.isEmpty())
+                    show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                return complaint;
+            }
+            QString complaint =
+                change_named(session, &Finish::grounds, *name, [&](Ground& g) { return ground_changed(g, key, text); });
+            // Another place has another view of its own, and a ready gradient other stops.
+            if (complaint.isEmpty() && (key == "place" || key == "preset" || key == "meaning" || key == "path"))
+                show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+            return complaint;
+        });
+    if (const auto values = stop_values(found)) {
+        auto* stops = new StopsEditor(session, found.name, *values, &form);
+        QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);
+        form.set_top(stops);
+    }
+    show_layer_pictures(form, session, ground, name);
+}
+
+}  // namespace lacquer
