@@ -3,6 +3,7 @@
 
 #include "core/cpu/lowering.h"
 #include "core/lang/known_names.h"
+#include "core/picture/table.h"
 
 namespace lacquer {
 
@@ -84,8 +85,11 @@ Parts Lowering::symbol(Type type, const NameHere& here) {
 
 // core/picture/table.h, step by step the same.
 int Lowering::table_place(int t) {
-    const int scaled = emit(Op::multiply, {t, constant(1023.0F / 1024.0F)});
-    return emit(Op::add, {scaled, constant(0.5F / 1024.0F)});
+    const int along = emit(Op::multiply, {t, constant(table_cells)});
+    const int begun = emit(Op::floor, {emit(Op::add, {along, constant(table_slack)})});
+    const int cell = emit(Op::min, {emit(Op::max, {begun, constant(0)}), constant(table_cells)});
+    const int middle = emit(Op::add, {emit(Op::add, {cell, along}), constant(0.5F)});
+    return emit(Op::multiply, {middle, constant(1.0F / static_cast<float>(table_width))});
 }
 
 Parts Lowering::read(const Typed& t, const PictureReading& reading) {

@@ -1,99 +1,52 @@
 // Taking a file's values apart: nothing in it is trusted; what has the wrong shape is named and left out.
 #pragma once
 
-#include <fmt/core.h>
-
 #include <algorithm>
-#include <cmath>
 #include <string>
-#include <utility>
 #include <vector>
 
 #include "core/base/fault.h"
-#include "core/finish/json_line.h"
+#include "core/base/kept_keys.h"
+#include "core/finish/json.h"
 #include "core/finish/limits.h"
 
 namespace lacquer {
 
-// Takes known keys out of an object one by one; what is left over is kept as it is.
+/// Takes known keys out of an object one by one; what is left over is kept as it is.
 class Fields {
 public:
-    using Json = nlohmann::ordered_json;
+    /// `path` is where the object stands in the file, `where` the file. What is wrong is added to `notices`.
+    Fields(Json object, std::string path, std::string where, Faults& notices);
 
-    Fields(const Json& object, std::string path, std::string where, Faults& notices)
-        : path_(std::move(path)), where_(std::move(where)), notices_(notices) {
-        if (object.is_object()) {
-            left_ = object;
-        } else {
-            complain("", "an object");
-        }
-    }
-
-    std::string text(const char* key, std::string otherwise = {}) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (value.is_string()) return value.get<std::string>();
-        complain(key, "a text");
-        return otherwise;
-    }
-    bool flag(const char* key, bool otherwise) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (value.is_boolean()) return value.get<bool>();
-        complain(key, "true or false");
-        return otherwise;
-    }
-    double number(const char* key, double otherwise) {
-        Json value;
-        if (!take(key, value)) return otherwise;
-        if (is_number(value)) return value.get<double>();
-        complain(key, "a number");
-        return otherwise;
-    }
+    /// What a key holds, or something else if it is not there or is of another kind, which is told.
+    std::string text(const char* key, std::string otherwise = {});
+    bool flag(const char* key, bool otherwise);
+    double number(const char* key, double otherwise);
     /// `count` numbers in a row, or false.
-    bool numbers(const char* key, std::size_t count, std::vector<double>& numbers) {
-        Json value;
-        if (!take(key, value)) return false;
-        if (value.is_array() && value.size() == count && std::all_of(value.begin(), value.end(), is_number)) {
-            numbers = value.get<std::vector<double>>();
-            return true;
-        }
-        complain(key, fmt::format("{} numbers", count));
-        return false;
-    }
-    bool take(const char* key, Json& value) {
-        const auto found = left_.find(key);
-        if (found == left_.end()) return false;
-        value = std::move(*found);
-        left_.erase(found);
-        return true;
-    }
+    bool numbers(const char* key, std::size_t count, std::vector<double>& numbers);
+    /// Whatever it holds; false if it is not there.
+    bool take(const char* key, Json& value);
+
     /// Calls `read(Fields&)` for each object of a list; of one that is too long, for as many as are allowed.
     template <class Read>
     void each(const char* key, Read read, std::size_t most = max_members) {
-        Json list;
-        if (!take(key, list)) return;
-        if (!list.is_array() || list.size() > most) complain(key, fmt::format("a list of at most {}", most));
-        if (!list.is_array()) return;
-        for (std::size_t i = 0; i < std::min(list.size(), most); ++i) {
-            Fields fields(list[i], fmt::format("{}{}[{}]", prefix(), key, i + 1), where_, notices_);
-            if (list[i].is_object()) read(fields);
+        const std::vector<Json> members = listed(key, most);
+        for (std::size_t i = 0; i < members.size(); ++i) {
+            Fields fields(members[i], member_path(key, i), where_, notices_);
+            if (members[i].is_object()) read(fields);
         }
     }
-    void complain(const std::string& key, const std::string& wanted) {
-        std::string name = path_.empty() || key.empty() ? path_ + key : path_ + "." + key;
-        notices_.push_back({"file.value", fmt::format("'{}' should be {}", name, wanted), "its usual value was taken",
-                            Place{where_, {}, 0, 0}, Severity::warning});
-    }
-    const Json& left() const { return left_; }
+    void complain(const std::string& key, const std::string& wanted);
+    bool has(std::string_view key) const { return left_.contains(key); }
     /// What was not taken, to be kept.
-    KeptKeys kept() const { return kept_keys_of(left_); }
-    static bool is_number(const Json& value) {
-        return value.is_number() && std::fabs(value.get<double>()) <= largest_number;
-    }
+    KeptKeys kept() const;
+
+    /// True for a number that is not out of all reason.
+    static bool is_number(const Json& value);
 
 private:
-    std::string prefix() const { return path_.empty() ? "" : path_ + "."; }
+    std::vector<Json> listed(const char* key, std::size_t most);
+    std::string member_path(const char* key, std::size_t index) const;
     Json left_ = Json::object();
     std::string path_;
     std::string where_;

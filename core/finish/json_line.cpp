@@ -1,6 +1,7 @@
 #include "core/finish/json_line.h"
 
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "core/base/text.h"
 
@@ -8,14 +9,18 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
+// In quotes; what is no UTF-8 is replaced.
+std::string quoted(const std::string& text) {
+    return nlohmann::json(text).dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+}
 
 std::string scalar_text(const Json& value) {
-    if (value.is_number_float()) {
-        const double number = value.get<double>();
-        return std::isfinite(number) ? shortest_number(number) : "0";
-    }
-    return value.dump(-1, ' ', false, Json::error_handler_t::replace);
+    if (value.is_string()) return quoted(value.text());
+    if (value.is_boolean()) return value.flag() ? "true" : "false";
+    if (value.is_integer()) return std::to_string(value.integer());
+    if (value.is_natural()) return std::to_string(value.natural());
+    if (!value.is_number()) return "null";
+    return std::isfinite(value.number()) ? shortest_number(value.number()) : "0";
 }
 
 }  // namespace
@@ -23,13 +28,13 @@ std::string scalar_text(const Json& value) {
 std::string one_line(const Json& value) {
     std::string text;
     if (value.is_object()) {
-        for (const auto& [key, member] : value.items()) {
-            text += (text.empty() ? "" : ", ") + scalar_text(Json(key)) + ": " + one_line(member);
+        for (const auto& [key, member] : value.members()) {
+            text += (text.empty() ? "" : ", ") + quoted(key) + ": " + one_line(member);
         }
         return "{" + text + "}";
     }
     if (value.is_array()) {
-        for (const Json& member : value) text += (text.empty() ? "" : ", ") + one_line(member);
+        for (const Json& member : value.list()) text += (text.empty() ? "" : ", ") + one_line(member);
         return "[" + text + "]";
     }
     return scalar_text(value);
@@ -40,14 +45,14 @@ std::string one_line(const Json& object, const KeptKeys& kept) {
     text.pop_back();
     for (const KeptKey& each : kept) {
         if (object.contains(each.key)) continue;
-        text += (text.size() > 1 ? ", " : "") + scalar_text(Json(each.key)) + ": " + each.json;
+        text += (text.size() > 1 ? ", " : "") + quoted(each.key) + ": " + each.json;
     }
     return text + "}";
 }
 
 KeptKeys kept_keys_of(const Json& object) {
     KeptKeys kept;
-    for (const auto& [key, value] : object.items()) kept.push_back({key, one_line(value)});
+    for (const auto& [key, value] : object.members()) kept.push_back({key, one_line(value)});
     return kept;
 }
 

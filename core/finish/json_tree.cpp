@@ -1,18 +1,17 @@
 #include "core/finish/json_tree.h"
 
+#include <nlohmann/json.hpp>
 #include <vector>
 
 namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 // Builds the tree from parser events, and stops at the first thing that is too deep: the library's own builder would go
 // on for as long as there are brackets.
-class TreeBuilder : public nlohmann::json_sax<Json> {
+class TreeBuilder : public nlohmann::json_sax<nlohmann::json> {
 public:
-    bool null() override { return put(nullptr); }
+    bool null() override { return put(Json()); }
     bool boolean(bool value) override { return put(value); }
     bool number_integer(number_integer_t value) override { return put(value); }
     bool number_unsigned(number_unsigned_t value) override { return put(value); }
@@ -52,10 +51,11 @@ private:
         }
         Json& parent = *open_.back();
         if (parent.is_array()) {
-            parent.push_back(std::move(value));
-            return &parent.back();
+            return &parent.push_back(std::move(value));
         }
-        return &(parent[keys_.back()] = std::move(value));
+        Json& there = parent[keys_.back()];
+        there = std::move(value);
+        return &there;
     }
     bool open(Json value) {
         if (open_.size() >= max_json_depth) {
@@ -93,9 +93,9 @@ Place place_at(std::string_view text, std::size_t position, const std::string& w
 
 }  // namespace
 
-Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::string& where) {
+Result<Json> json_from_text(std::string_view text, const std::string& where) {
     TreeBuilder builder;
-    if (Json::sax_parse(text.begin(), text.end(), &builder)) return std::move(builder.root);
+    if (nlohmann::json::sax_parse(text.begin(), text.end(), &builder)) return std::move(builder.root);
     if (builder.too_deep || builder.too_many) {
         return Fault{
             "file.depth",

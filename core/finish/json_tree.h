@@ -1,11 +1,11 @@
 // Reading JSON from a source that is not to be trusted.
 #pragma once
 
-#include <nlohmann/json.hpp>
 #include <string>
 #include <string_view>
 
 #include "core/base/result.h"
+#include "core/finish/json.h"
 
 namespace lacquer {
 
@@ -18,6 +18,6 @@ inline constexpr std::size_t max_json_keys = 1024;
 inline constexpr std::size_t max_json_values = 8'000'000;
 
 /// The values of a JSON text, keys in their order. Faults, with line and column: `file.json`, `file.depth`.
-Result<nlohmann::ordered_json> json_from_text(std::string_view text, const std::string& where);
+Result<Json> json_from_text(std::string_view text, const std::string& where);
 
 }  // namespace lacquer

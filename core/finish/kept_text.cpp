@@ -5,16 +5,14 @@
 
 namespace lacquer {
 
-void keep_text(KeptKeys& kept, std::string_view key, std::string_view text) {
-    keep_key(kept, key, one_line(nlohmann::ordered_json(text)));
-}
+void keep_text(KeptKeys& kept, std::string_view key, std::string_view text) { keep_key(kept, key, one_line(text)); }
 
 std::optional<std::string> kept_text(const KeptKeys& kept, std::string_view key) {
     const std::optional<std::string> json = kept_json(kept, key);
     if (!json) return std::nullopt;
-    const Result<nlohmann::ordered_json> value = json_from_text(*json, std::string(key));
+    const Result<Json> value = json_from_text(*json, std::string(key));
     if (!value || !value->is_string()) return std::nullopt;
-    return value->get<std::string>();
+    return value->text();
 }
 
 }  // namespace lacquer

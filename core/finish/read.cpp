@@ -17,25 +17,23 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 bool setting_from_json(DialKind kind, const Json& json, DialValue& value) {
     switch (kind) {
         case DialKind::toggle:
             if (!json.is_boolean()) return false;
-            value = {json.get<bool>() ? 1.0 : 0.0, 0, 0};
+            value = {json.flag() ? 1.0 : 0.0, 0, 0};
             return true;
         case DialKind::colour:
-            if (!json.is_array() || json.size() != 3 || !std::all_of(json.begin(), json.end(), Fields::is_number))
+            if (json.list().size() != 3 || !std::all_of(json.list().begin(), json.list().end(), Fields::is_number))
                 return false;
-            for (std::size_t i = 0; i < 3; ++i) value[i] = json[i].get<double>();
+            for (std::size_t i = 0; i < 3; ++i) value[i] = json.list()[i].number();
             return true;
         case DialKind::number:
         case DialKind::integer:
             break;
     }
     if (!Fields::is_number(json)) return false;
-    value = {json.get<double>(), 0, 0};
+    value = {json.number(), 0, 0};
     return true;
 }
 
@@ -156,7 +154,7 @@ Result<OpenedFinish> finish_from_text(std::string_view text, const std::string& 
         return Fault{"file.shape", "the file is JSON but not a finish", "open a .lacquer file", place, Severity::fault};
     }
     OpenedFinish opened;
-    Fields fields(*json, "", where, opened.notices);
+    Fields fields(std::move(*json), "", where, opened.notices);
     const double format = fields.number("format", 0);
     if (format > finish_format) {
         return Fault{"file.format",

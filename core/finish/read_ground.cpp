@@ -9,7 +9,7 @@ namespace {
 // The kind whose key is there; a picture if none is.
 template <class Kind, class... Others>
 GroundKind kind_in(const Fields& fields) {
-    if (fields.left().contains(Kind::key)) return Kind{};
+    if (fields.has(Kind::key)) return Kind{};
     if constexpr (sizeof...(Others) > 0) return kind_in<Others...>(fields);
     return PictureGround{};
 }

@@ -7,22 +7,19 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 // One number, or up to three.
 bool value_from(const Json& json, std::array<double, 3>& value) {
     if (json.is_boolean()) {
-        value = {json.get<bool>() ? 1.0 : 0.0, 0, 0};
+        value = {json.flag() ? 1.0 : 0.0, 0, 0};
         return true;
     }
     if (Fields::is_number(json)) {
-        value = {json.get<double>(), 0, 0};
+        value = {json.number(), 0, 0};
         return true;
     }
-    if (!json.is_array() || json.empty() || json.size() > 3 ||
-        !std::all_of(json.begin(), json.end(), Fields::is_number))
-        return false;
-    for (std::size_t i = 0; i < json.size(); ++i) value[i] = json[i].get<double>();
+    const std::vector<Json>& list = json.list();
+    if (list.empty() || list.size() > 3 || !std::all_of(list.begin(), list.end(), Fields::is_number)) return false;
+    for (std::size_t i = 0; i < list.size(); ++i) value[i] = list[i].number();
     return true;
 }
 
@@ -32,12 +29,12 @@ double strength_of(Fields& fields, const char* key, double usual) {
 
 bool slope_from(const Json& json, Slope& slope) {
     if (Fields::is_number(json)) {
-        slope = {SlopeKind::by_hand, json.get<double>()};
+        slope = {SlopeKind::by_hand, json.number()};
         return true;
     }
     if (!json.is_string()) return false;
     for (const SlopeKind kind : {SlopeKind::smooth, SlopeKind::level, SlopeKind::straight, SlopeKind::stay}) {
-        if (json.get<std::string>() != slope_kind_name(kind)) continue;
+        if (json.text() != slope_kind_name(kind)) continue;
         slope = {kind, 0};
         return true;
     }
@@ -46,18 +43,19 @@ bool slope_from(const Json& json, Slope& slope) {
 
 // [seconds, value], and the slopes before and after it where they are not smooth.
 bool key_from(const Json& json, PathKey& key) {
-    if (!json.is_array() || json.size() < 2 || json.size() > 4) return false;
-    if (!Fields::is_number(json[0]) || !Fields::is_number(json[1])) return false;
-    key.at = std::max(json[0].get<double>(), 0.0);
-    key.value = json[1].get<double>();
-    if (json.size() > 2 && !slope_from(json[2], key.before)) return false;
+    const std::vector<Json>& parts = json.list();
+    if (parts.size() < 2 || parts.size() > 4) return false;
+    if (!Fields::is_number(parts[0]) || !Fields::is_number(parts[1])) return false;
+    key.at = std::max(parts[0].number(), 0.0);
+    key.value = parts[1].number();
+    if (parts.size() > 2 && !slope_from(parts[2], key.before)) return false;
     key.after = key.before;
-    return json.size() < 4 || slope_from(json[3], key.after);
+    return parts.size() < 4 || slope_from(parts[3], key.after);
 }
 
 bool keys_from(const Json& json, PathKeys& keys) {
     if (!json.is_array() || json.size() > max_members) return false;
-    for (const Json& member : json) {
+    for (const Json& member : json.list()) {
         PathKey key;
         if (!key_from(member, key)) return false;
         keys.push_back(key);
@@ -115,11 +113,11 @@ Response read_response(Fields& fields) {
     response.cue = fields.text("cue");
     Json settings;
     if (fields.take("settings", settings) && settings.is_object()) {
-        for (const auto& [name, value] : settings.items()) {
+        for (const auto& [name, value] : settings.members()) {
             if (Fields::is_number(value)) {
-                response.settings[name] = value.get<double>();
+                response.settings[name] = value.number();
             } else if (value.is_string()) {
-                response.settings[name] = value.get<std::string>();
+                response.settings[name] = value.text();
             } else if (PathKeys keys; keys_from(value, keys)) {
                 response.settings[name] = std::move(keys);
             } else {

@@ -38,7 +38,7 @@ Result<std::vector<Dial>> load_shared_dials(const std::string& path) {
     if (!is_shared_dials_file(path)) return no_such_file(path);
     Result<std::string> text = read_whole_file(path, max_file_size);
     if (!text) return text.fault();
-    Result<nlohmann::ordered_json> json = json_from_text(*text, path);
+    Result<Json> json = json_from_text(*text, path);
     if (!json) return json.fault();
     const Place place{path, {}, 0, 0};
     Faults notices;
@@ -48,7 +48,7 @@ Result<std::vector<Dial>> load_shared_dials(const std::string& path) {
         return Fault{"file.format", "the shared dials are of a newer Lacquer", "open them with that", place,
                      Severity::fault};
     }
-    if (format != finish_format || json->find("dials") == json->end()) {
+    if (format != finish_format || !json->contains("dials")) {
         return Fault{"file.shape", "the file does not say that it holds shared dials", "choose a .dials file", place,
                      Severity::fault};
     }

@@ -8,6 +8,7 @@
 #include "core/base/guarded.h"
 #include "core/base/text.h"
 #include "core/finish/file.h"
+#include "core/finish/json_line.h"
 #include "core/finish/json_tree.h"
 #include "core/finish/read_play.h"
 
@@ -41,7 +42,7 @@ private:
 };
 
 // What the first line says of the tape.
-Result<Done> read_head(const nlohmann::ordered_json& json, Fields& fields, const std::string& where, NamedTape& read) {
+Result<Done> read_head(const Json& json, Fields& fields, const std::string& where, NamedTape& read) {
     const Place place{where, {}, 1, 0};
     if (!json.is_object() || !json.contains("tape")) {
         return Fault{"file.shape", "the file does not say that it is a tape", "open a .tape file", place,
@@ -62,8 +63,8 @@ Result<Done> read_head(const nlohmann::ordered_json& json, Fields& fields, const
 }  // namespace
 
 std::string tape_to_text(const NamedTape& tape) {
-    const nlohmann::ordered_json head = {{"tape", tape.name}, {"format", finish_format}, {"length", tape.length}};
-    std::string text = head.dump(-1, ' ', false, nlohmann::ordered_json::error_handler_t::replace) + "\n";
+    const Json head = Json::object({{"tape", tape.name}, {"format", finish_format}, {"length", tape.length}});
+    std::string text = one_line(head) + "\n";
     for (const std::string& line : tape_lines(tape.tape)) text += line + "\n";
     return text;
 }
@@ -78,7 +79,7 @@ Result<NamedTape> tape_from_text(std::string_view text, const std::string& where
         text.remove_prefix(std::min(end + 1, text.size()));
         ++number;
         if (line.find_first_not_of(" \t\r") == std::string_view::npos) continue;
-        Result<nlohmann::ordered_json> json = json_from_text(line, where);
+        Result<Json> json = json_from_text(line, where);
         if (!json) {
             Fault fault = json.fault();
             fault.place.line = number;

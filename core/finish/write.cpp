@@ -9,8 +9,6 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 // A list with one member a line.
 std::string lines(const std::vector<std::string>& members, const std::string& indent) {
     if (members.empty()) return "[]";
@@ -24,7 +22,7 @@ Json setting(const Dial& dial, const DialValue& value) {
         case DialKind::toggle:
             return value[0] != 0;
         case DialKind::colour:
-            return Json(value);
+            return {value[0], value[1], value[2]};
         case DialKind::number:
         case DialKind::integer:
             break;
@@ -33,7 +31,7 @@ Json setting(const Dial& dial, const DialValue& value) {
 }
 
 std::string step_text(const Step& step) {
-    Json object = {{"name", step.name}, {"formula", step.formula}};
+    Json object = Json::object({{"name", step.name}, {"formula", step.formula}});
     if (!step.note.empty()) object["note"] = step.note;
     if (!step.on) object["on"] = false;
     if (step.stand_in) object["stand_in"] = true;
@@ -41,11 +39,11 @@ std::string step_text(const Step& step) {
 }
 
 std::string dial_text(const Dial& dial) {
-    Json object = {{"name", dial.name},
-                   {"code_name", dial.code_name},
-                   {"kind", dial_kind_name(dial.kind)},
-                   {"value", setting(dial, dial.value)},
-                   {"default", setting(dial, dial.default_value)}};
+    Json object = Json::object({{"name", dial.name},
+                                {"code_name", dial.code_name},
+                                {"kind", dial_kind_name(dial.kind)},
+                                {"value", setting(dial, dial.value)},
+                                {"default", setting(dial, dial.default_value)}});
     if (dial.kind != DialKind::toggle) {
         object["range"] = {dial.least, dial.most};
         object["increment"] = dial.increment;
@@ -66,7 +64,7 @@ Json slope_of(const Slope& slope) {
 Json keys_of(const PathKeys& keys) {
     Json list = Json::array();
     for (const PathKey& key : keys) {
-        Json one = Json::array({key.at, key.value});
+        Json one{key.at, key.value};
         if (key.before != Slope() || key.after != Slope()) one.push_back(slope_of(key.before));
         if (key.after != key.before) one.push_back(slope_of(key.after));
         list.push_back(std::move(one));
@@ -75,7 +73,7 @@ Json keys_of(const PathKeys& keys) {
 }
 
 std::string response_text(const Response& response) {
-    Json object = {{"name", response.name}, {"kind", response.kind}};
+    Json object = Json::object({{"name", response.name}, {"kind", response.kind}});
     if (!response.cue.empty()) object["cue"] = response.cue;
     Json settings = Json::object();
     for (const auto& [name, value] : response.settings) {
@@ -92,13 +90,13 @@ std::string response_text(const Response& response) {
 }
 
 std::string ground_text(const Ground& ground) {
-    Json object = {{"name", ground.name}};
+    Json object = Json::object({{"name", ground.name}});
     std::visit([&](const auto& kind) { write(object, kind); }, ground.kind);
     return one_line(object, ground.extra);
 }
 
 std::string coat_text(const Coat& coat) {
-    Json head = {{"name", coat.name}};
+    Json head = Json::object({{"name", coat.name}});
     if (!coat.note.empty()) head["note"] = coat.note;
     if (!coat.on) head["on"] = false;
     if (coat.folded) head["folded"] = true;
@@ -109,14 +107,14 @@ std::string coat_text(const Coat& coat) {
 }
 
 std::string cue_kind_text(const CueKind& cue) {
-    Json object = {{"name", cue.name}, {"strength", cue.strength}};
+    Json object = Json::object({{"name", cue.name}, {"strength", cue.strength}});
     if (cue.weakest) object["weakest"] = *cue.weakest;
     if (cue.direction != 0) object["direction"] = cue.direction;
     return one_line(object, cue.extra);
 }
 
 std::string signal_text(const Signal& signal) {
-    Json object = {{"name", signal.name}, {"kind", signal_kind_name(signal.kind)}};
+    Json object = Json::object({{"name", signal.name}, {"kind", signal_kind_name(signal.kind)}});
     if (signal.kind == SignalKind::place) {
         object["value"] = {signal.value[0], signal.value[1]};
     } else if (signal.kind == SignalKind::toggle) {
@@ -152,7 +150,7 @@ std::vector<std::string> tape_lines(const Tape& tape) {
     auto change = tape.changes.begin();
     const auto changes_until = [&](double at) {
         for (; change != tape.changes.end() && change->at <= at; ++change) {
-            Json object = {{"set", change->name}, {"at", change->at}};
+            Json object = Json::object({{"set", change->name}, {"at", change->at}});
             // As many parts as are not 0, so that a number stays a number.
             const std::size_t parts = change->value[2] != 0 ? 3 : change->value[1] != 0 ? 2 : 1;
             if (parts == 1) object["value"] = change->value[0];
@@ -162,7 +160,7 @@ std::vector<std::string> tape_lines(const Tape& tape) {
     };
     for (const Cue& cue : tape.cues) {
         changes_until(cue.at);
-        Json object = {{"cue", cue.name}, {"at", cue.at}, {"strength", cue.strength}};
+        Json object = Json::object({{"cue", cue.name}, {"at", cue.at}, {"strength", cue.strength}});
         if (cue.direction != 0) object["direction"] = cue.direction;
         if (cue.x != 0.5 || cue.y != 0.5) object["place"] = {cue.x, cue.y};
         if (cue.object != 0) object["object"] = cue.object;
@@ -175,7 +173,7 @@ std::vector<std::string> tape_lines(const Tape& tape) {
 std::string finish_to_text(const Finish& finish) {
     std::string text = "{\n";
     const auto put = [&](const std::string& key, const std::string& value) {
-        text += "  " + one_line(Json(key)) + ": " + value + ",\n";
+        text += "  " + one_line(key) + ": " + value + ",\n";
     };
     put("format", std::to_string(finish_format));
     put("name", one_line(finish.name));

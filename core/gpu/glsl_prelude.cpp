@@ -220,9 +220,13 @@ vec4 lq_read_lod(sampler2D picture, vec2 where, float lod) {
     return lq_read_lod_as(picture, where, lod, lq_hold, lq_linear, true);
 }
 )"},
-    Helper{"lq_at", R"(// A gradient or curve: a table of 1024 entries, the first for 0, the last for 1.
+    Helper{
+        "lq_at",
+        R"(// A gradient or curve: a table of 1000 cells from 0 to 1, each with an entry for its beginning and one for its end.
 vec4 lq_at(sampler2D table, float t) {
-    return lq_read_level(table, vec2(t * (1023.0 / 1024.0) + 0.5 / 1024.0, 0.5), 0);
+    float along = t * 1000.0;
+    float cell = min(max(floor(along + 1.0 / 1024.0), 0.0), 1000.0);
+    return lq_read_level(table, vec2((cell + along + 0.5) * (1.0 / 2002.0), 0.5), 0);
 }
 )"},
     Helper{"lq_fetch", R"(// One pixel; beyond the borders the outermost.

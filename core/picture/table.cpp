@@ -73,22 +73,84 @@ std::array<double, 4> between(const Stop& low, const Stop& high, double share, S
     return made;
 }
 
+// A way whose ends are further off than this jumps there.
+constexpr double largest_slip = 1e-3;
+// The share of a way shortly before its end.
+constexpr double nearly_all = 1 - 1e-9;
+
+// From the left a stop is reached, not left: a way that jumps at its end has not jumped yet.
+enum class Side { left, right };
+
+class Way {
+public:
+    Way(StopMix mix, const StopEasing& eased) : mix_(mix), eased_(eased) {}
+
+    double at_start(const Stop& stop) const { return spread(stop, 0, mix_, eased_); }
+    double at_end(const Stop& stop) const {
+        const double share = spread(stop, nearly_all, mix_, eased_);
+        return share > 1 - largest_slip && share < 1 + largest_slip ? 1 : share;
+    }
+
+    // In order of their places. Where there is an edge, the place is one between two cells.
+    std::vector<Stop> with_edges_between_cells(std::vector<Stop> stops) const {
+        std::vector<bool> edge(stops.size(), false);
+        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
+            const bool same = stops[i].at == stops[i + 1].at;
+            if (same || std::fabs(at_start(stops[i])) > largest_slip) edge[i] = true;
+            if (same || at_end(stops[i]) != 1) edge[i + 1] = true;
+        }
+        for (std::size_t i = 0; i < stops.size(); ++i) {
+            if (edge[i]) stops[i].at = std::round(stops[i].at * table_cells) / table_cells;
+        }
+        return stops;
+    }
+
+    std::array<double, 4> value(const std::vector<Stop>& stops, double t, Side side) const {
+        const auto after = std::find_if(stops.begin(), stops.end(), [&](const Stop& stop) {
+            return side == Side::left ? stop.at >= t : stop.at > t;
+        });
+        if (after == stops.begin()) return stops.front().value;
+        const Stop& low = *(after - 1);
+        if (after == stops.end()) return low.value;
+        const double share = std::clamp((t - low.at) / (after->at - low.at), 0.0, 1.0);
+        return between(low, *after, share < 1 ? spread(low, share, mix_, eased_) : at_end(low), mix_);
+    }
+
+private:
+    StopMix mix_;
+    const StopEasing& eased_;
+};
+
 }  // namespace
 
 Picture table_of(std::vector<Stop> stops, StopMix mix, const StopEasing& eased) {
     if (stops.empty()) stops.emplace_back();
     std::stable_sort(stops.begin(), stops.end(), [](const Stop& a, const Stop& b) { return a.at < b.at; });
+    const Way way(mix, eased);
+    stops = way.with_edges_between_cells(std::move(stops));
     Picture table(table_width, 1, 4);
-    for (int x = 0; x < table_width; ++x) {
-        const double t = static_cast<double>(x) / (table_width - 1);
-        const auto after = std::find_if(stops.begin(), stops.end(), [&](const Stop& stop) { return stop.at > t; });
-        const Stop& low = after == stops.begin() ? stops.front() : *(after - 1);
-        const Stop& high = after == stops.end() ? stops.back() : *after;
-        const double share = high.at > low.at ? std::clamp((t - low.at) / (high.at - low.at), 0.0, 1.0) : 0.0;
-        const std::array<double, 4> value = between(low, high, spread(low, share, mix, eased), mix);
+    const auto put = [&](int x, const std::array<double, 4>& value) {
         std::transform(value.begin(), value.end(), table.at(x, 0), [](double v) { return static_cast<float>(v); });
+    };
+    const auto place = [](int cell) { return static_cast<double>(cell) / table_cells; };
+    for (int cell = 0; cell < table_cells; ++cell) {
+        put(2 * cell, way.value(stops, place(cell), Side::right));
+        put(2 * cell + 1, way.value(stops, place(cell + 1), Side::left));
     }
+    for (const int end : {table_width - 2, table_width - 1}) put(end, way.value(stops, 1, Side::right));
     return table;
+}
+
+std::array<double, 4> table_value(const Picture& table, double t) {
+    const double along = std::clamp(t, 0.0, 1.0) * table_cells;
+    const int cell = static_cast<int>(along);
+    const double share = along - cell;
+    std::array<double, 4> value{};
+    for (std::size_t c = 0; c < 4; ++c) {
+        value[c] = static_cast<double>(table.at(2 * cell, 0)[c]) * (1 - share) +
+                   static_cast<double>(table.at(2 * cell + 1, 0)[c]) * share;
+    }
+    return value;
 }
 
 }  // namespace lacquer

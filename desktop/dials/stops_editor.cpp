@@ -88,9 +88,9 @@ void StopsEditor::paintEvent(QPaintEvent*) {
     if (values_ == StopValues::colours) {
         theme::paint_checker(painter, area);
         for (int x = 0; x < area.width(); ++x) {
-            const float* at = table.at(x * (table_width - 1) / std::max(1, area.width() - 1), 0);
+            const auto at = table_value(table, static_cast<double>(x) / std::max(1, area.width() - 1));
             QColor colour = theme::swatch({at[0], at[1], at[2]});
-            colour.setAlphaF(std::clamp(at[3], 0.0F, 1.0F));
+            colour.setAlphaF(std::clamp(static_cast<float>(at[3]), 0.0F, 1.0F));
             painter.fillRect(QRect(area.left() + x, area.top(), 1, area.height()), colour);
         }
     } else {
@@ -98,8 +98,7 @@ void StopsEditor::paintEvent(QPaintEvent*) {
         const auto [least, most] = heights();
         QPolygonF line;
         for (int x = 0; x < area.width(); ++x) {
-            const double value =
-                static_cast<double>(table.at(x * (table_width - 1) / std::max(1, area.width() - 1), 0)[0]);
+            const double value = table_value(table, static_cast<double>(x) / std::max(1, area.width() - 1))[0];
             line.append(QPointF(area.left() + x, area.bottom() - (value - least) / (most - least) * area.height()));
         }
         painter.setRenderHint(QPainter::Antialiasing);
@@ -140,9 +139,7 @@ void StopsEditor::mousePressEvent(QMouseEvent* event) {
     // A new stop has what is there already; a curve's new key stands where it was pressed.
     Stop stop;
     stop.at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), 0.0, 1.0));
-    const Picture table = stops_table(*own);
-    const float* there = table.at(static_cast<int>(stop.at * (table_width - 1)), 0);
-    for (std::size_t c = 0; c < 4; ++c) stop.value[c] = static_cast<double>(there[c]);
+    stop.value = table_value(stops_table(*own), stop.at);
     if (values_ == StopValues::heights) {
         const auto [least, most] = heights();
         stop.value[0] =

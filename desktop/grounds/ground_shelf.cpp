@@ -42,18 +42,16 @@ QString size_words(double bytes) {
 void paint_stops(QPainter& painter, const QRect& area, StopValues values, const Stops& stops) {
     const Picture table = stops_table(stops);
     const bool curve = values == StopValues::heights;
-    float most = 1;
-    for (int i = 0; curve && i < table.width; ++i) most = std::max(most, table.at(i, 0)[0]);
+    double most = 1;
+    for (int i = 0; curve && i < table.width; ++i) most = std::max(most, static_cast<double>(table.at(i, 0)[0]));
     QPolygonF line;
     for (int x = 0; x < area.width(); ++x) {
-        const float* at = table.at(x * (table.width - 1) / std::max(1, area.width() - 1), 0);
+        const auto at = table_value(table, static_cast<double>(x) / std::max(1, area.width() - 1));
         if (curve) {
-            line.append(
-                QPointF(area.left() + x, area.bottom() - 4 - static_cast<double>(at[0] / most) * (area.height() - 8)));
+            line.append(QPointF(area.left() + x, area.bottom() - 4 - at[0] / most * (area.height() - 8)));
         } else {
-            painter.fillRect(
-                QRect(area.left() + x, area.top(), 1, area.height()),
-                theme::swatch({static_cast<double>(at[0]), static_cast<double>(at[1]), static_cast<double>(at[2])}));
+            painter.fillRect(QRect(area.left() + x, area.top(), 1, area.height()),
+                             theme::swatch({at[0], at[1], at[2]}));
         }
     }
     painter.setRenderHint(QPainter::Antialiasing);

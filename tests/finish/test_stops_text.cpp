@@ -44,7 +44,7 @@ TEST_CASE("a stop may end with an easing, and a table follows it") {
     CHECK((*stops)[0].easing == "ease_in");
     CHECK(stops_text(StopValues::heights, *stops) == text);
     const Picture table = stops_table({*stops});
-    const auto at = [&](double t) { return table.at(static_cast<int>(std::lround(t * (table_width - 1))), 0)[0]; };
+    const auto at = [&](double t) { return table_value(table, t)[0]; };
     // cubic-bezier(0.42, 0, 1, 1) is 0.31535 half-way (W3C CSS Easing Functions Level 1).
     CHECK(at(0.25) == Approx(0.31535).margin(0.003));
     CHECK(at(0.75) == 1);

@@ -34,8 +34,53 @@ TEST_CASE("beyond its outermost stops a table stays, and stops may come in any o
 
 TEST_CASE("two stops at one place make an edge") {
     const Picture table = table_of({{0, {1, 0, 0, 1}}, {0.5, {1, 0, 0, 1}}, {0.5, {9, 0, 0, 1}}, {1, {9, 0, 0, 1}}});
-    CHECK(height_at(table, 0.499F) == 1.0F);
-    CHECK(height_at(table, 0.501F) == 9.0F);
+    CHECK(height_at(table, 0.49999F) == 1.0F);
+    CHECK(height_at(table, 0.5F) == 9.0F);
+}
+
+TEST_CASE("an edge of a table has nothing in between, wherever it lies and whatever makes it") {
+    const auto eased = [](const std::string& easing, double share) {
+        if (easing == "step_start") return 1.0;
+        return share < 1 ? 0.0 : 1.0;
+    };
+    const auto levels_between = [&](const Picture& table, double low, double high) {
+        int between = 0;
+        for (int i = 0; i <= 100000; ++i) {
+            const auto height = static_cast<double>(height_at(table, static_cast<float>(i) / 100000.0F));
+            between += height > low && height < high ? 1 : 0;
+        }
+        return between;
+    };
+    for (const double edge : {0.001, 0.25, 0.34, 1.0 / 3, 0.4995, 0.70710678, 0.999}) {
+        INFO(edge);
+        const Stop low{edge, {1, 0, 0, 1}};
+        const Stop high{edge, {9, 0, 0, 1}};
+        const Picture doubled = table_of({{0, {1, 0, 0, 1}}, low, high, {1, {9, 0, 0, 1}}});
+        const Picture held = table_of({{0, {1, 0, 0, 1}}, high}, StopMix::hold);
+        const Picture stepped = table_of({{0, {1, 0, 0, 1}}, {edge, {1, 0, 0, 1}, "step_start"}, {1, {9, 0, 0, 1}}},
+                                         StopMix::straight, eased);
+        for (const Picture* table : {&doubled, &held, &stepped}) {
+            CHECK(levels_between(*table, 1, 9) == 0);
+            // Rounded to a whole cell at the most.
+            CHECK(height_at(*table, static_cast<float>(edge - 0.00051)) == 1.0F);
+            CHECK(height_at(*table, static_cast<float>(edge + 0.00051)) == 9.0F);
+        }
+    }
+    // The last stop is reached at 1, not before.
+    const Picture to_the_end = table_of({{0, {1, 0, 0, 1}}, {1, {9, 0, 0, 1}}}, StopMix::hold);
+    CHECK(height_at(to_the_end, 0.9999F) == 1.0F);
+    CHECK(height_at(to_the_end, 1) == 9.0F);
+    CHECK(height_at(to_the_end, 3) == 9.0F);
+}
+
+TEST_CASE("places of three decimals are exact edges") {
+    for (int i = 1; i < 1000; ++i) {
+        const double edge = i / 1000.0;
+        const Picture table = table_of({{0, {0, 0, 0, 1}}, {edge, {1, 0, 0, 1}}}, StopMix::hold);
+        INFO(edge);
+        CHECK(height_at(table, static_cast<float>(edge)) == 1.0F);
+        CHECK(height_at(table, static_cast<float>(edge) - 3e-6F) == 0.0F);
+    }
 }
 
 TEST_CASE("a stop's own easing spreads the way to the next, and no other") {
@@ -61,10 +106,11 @@ TEST_CASE("between two stops as the way says: at a stop its own value, half-way 
     const std::vector<Stop> stops{{0, {1, 0, 0, 1}}, {1, {0, 0, 1, 0.5}}};
     const auto middle = [&](StopMix mix) {
         const Picture table = table_of(stops, mix);
-        CHECK(table.at(0, 0)[0] == 1);
-        CHECK(table.at(1023, 0)[2] == 1);
-        CHECK(table.at(512, 0)[3] == Approx(mix == StopMix::hold ? 1 : 0.75).margin(0.001));
-        return std::array<float, 3>{table.at(512, 0)[0], table.at(512, 0)[1], table.at(512, 0)[2]};
+        CHECK(table_value(table, 0)[0] == 1);
+        CHECK(table_value(table, 1)[2] == 1);
+        const auto half = table_value(table, 0.5);
+        CHECK(half[3] == Approx(mix == StopMix::hold ? 1 : 0.75).margin(0.001));
+        return half;
     };
     CHECK(middle(StopMix::straight)[0] == Approx(0.5).margin(0.001));
     // Display value 0.5 is 0.214041140 in linear light (IEC 61966-2-1).

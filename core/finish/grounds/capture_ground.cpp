@@ -9,8 +9,6 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 struct LayerKey {
     const char* key;
     std::string CaptureLayers::*layer;
@@ -24,8 +22,8 @@ void read_layers(Fields& fields, CaptureLayers& layers) {
     if (!fields.take("layers", named)) return;
     if (!named.is_object()) return fields.complain("layers", "an object");
     for (const LayerKey& each : layer_keys) {
-        if (named.contains(each.key) && named[each.key].is_string())
-            layers.*each.layer = named[each.key].get<std::string>();
+        const Json* name = named.find(each.key);
+        if (name != nullptr && name->is_string()) layers.*each.layer = name->text();
     }
 }
 

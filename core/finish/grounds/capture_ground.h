@@ -1,7 +1,6 @@
 // A ground that is a scene captured in a layered file.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -14,6 +13,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 struct CaptureGround {
     static constexpr std::string_view key = "capture";
@@ -27,7 +27,7 @@ struct CaptureGround {
 };
 
 void read(Fields& fields, CaptureGround& ground);
-void write(nlohmann::ordered_json& object, const CaptureGround& ground);
+void write(Json& object, const CaptureGround& ground);
 std::vector<GroundPicture> pictures_of(const CaptureGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(CaptureGround& ground);
 ListLength list_of(const CaptureGround& ground);

@@ -4,9 +4,7 @@ namespace lacquer {
 
 void read(Fields& fields, CurveGround& ground) { ground.stops = read_stops(fields, "curve", ground.values); }
 
-void write(nlohmann::ordered_json& object, const CurveGround& ground) {
-    write_stops(object, "curve", ground.values, ground.stops);
-}
+void write(Json& object, const CurveGround& ground) { write_stops(object, "curve", ground.values, ground.stops); }
 
 std::vector<GroundPicture> pictures_of(const CurveGround&, const std::string&) { return {}; }
 

@@ -19,7 +19,7 @@ struct CurveGround {
 };
 
 void read(Fields& fields, CurveGround& ground);
-void write(nlohmann::ordered_json& object, const CurveGround& ground);
+void write(Json& object, const CurveGround& ground);
 /// None: it is no picture, but is looked up in.
 std::vector<GroundPicture> pictures_of(const CurveGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(CurveGround& ground);

@@ -4,9 +4,7 @@ namespace lacquer {
 
 void read(Fields& fields, GradientGround& ground) { ground.stops = read_stops(fields, "gradient", ground.values); }
 
-void write(nlohmann::ordered_json& object, const GradientGround& ground) {
-    write_stops(object, "gradient", ground.values, ground.stops);
-}
+void write(Json& object, const GradientGround& ground) { write_stops(object, "gradient", ground.values, ground.stops); }
 
 std::vector<GroundPicture> pictures_of(const GradientGround&, const std::string&) { return {}; }
 

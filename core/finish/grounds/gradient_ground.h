@@ -19,7 +19,7 @@ struct GradientGround {
 };
 
 void read(Fields& fields, GradientGround& ground);
-void write(nlohmann::ordered_json& object, const GradientGround& ground);
+void write(Json& object, const GradientGround& ground);
 /// None: it is no picture, but is looked up in.
 std::vector<GroundPicture> pictures_of(const GradientGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(GradientGround& ground);

@@ -4,24 +4,24 @@
 
 namespace lacquer {
 
-using Json = nlohmann::ordered_json;
-
 void read(Fields& fields, MarksGround& ground) {
     Json marks;
     fields.take("marks", marks);
     ground.of = fields.text("of");
     const auto is_id = [](const Json& id) {
-        return Fields::is_number(id) && id.get<double>() >= 0 && id.get<double>() <= 16777216;
+        return Fields::is_number(id) && id.number() >= 0 && id.number() <= 16777216;
     };
-    if (!marks.is_array() || marks.size() > max_members || !std::all_of(marks.begin(), marks.end(), is_id))
+    const std::vector<Json>& list = marks.list();
+    if (!marks.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_id))
         return fields.complain("marks", "a list of object numbers");
-    for (const Json& id : marks) ground.ids.push_back(id.get<int>());
+    for (const Json& id : list) ground.ids.push_back(static_cast<int>(id.number()));
     std::sort(ground.ids.begin(), ground.ids.end());
     ground.ids.erase(std::unique(ground.ids.begin(), ground.ids.end()), ground.ids.end());
 }
 
 void write(Json& object, const MarksGround& ground) {
-    object["marks"] = ground.ids;
+    Json& marks = object["marks"] = Json::array();
+    for (const int id : ground.ids) marks.push_back(id);
     object["of"] = ground.of;
 }
 

@@ -1,7 +1,6 @@
 // A ground that is 1 on chosen objects of a scene and 0 elsewhere.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -11,6 +10,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 struct MarksGround {
     static constexpr std::string_view key = "marks";
@@ -22,7 +22,7 @@ struct MarksGround {
 };
 
 void read(Fields& fields, MarksGround& ground);
-void write(nlohmann::ordered_json& object, const MarksGround& ground);
+void write(Json& object, const MarksGround& ground);
 std::vector<GroundPicture> pictures_of(const MarksGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(MarksGround& ground);
 ListLength list_of(const MarksGround& ground);

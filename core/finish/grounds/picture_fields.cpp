@@ -13,7 +13,7 @@ Sampling read_sampling(Fields& fields) {
     return {wrap.value_or(Wrap::clamp), filter.value_or(Filter::linear)};
 }
 
-void write_sampling(nlohmann::ordered_json& object, const Sampling& sampling) {
+void write_sampling(Json& object, const Sampling& sampling) {
     if (sampling.wrap != Wrap::clamp) object["wrap"] = wrap_name(sampling.wrap);
     if (sampling.filter != Filter::linear) object["filter"] = filter_name(sampling.filter);
 }
@@ -26,7 +26,7 @@ FileOpacity read_opacity(Fields& fields) {
     return straight ? FileOpacity::straight : FileOpacity::as_marked;
 }
 
-void write_opacity(nlohmann::ordered_json& object, FileOpacity opacity) {
+void write_opacity(Json& object, FileOpacity opacity) {
     if (opacity == FileOpacity::multiplied) object["multiplied"] = true;
     if (opacity == FileOpacity::straight) object["straight"] = true;
 }

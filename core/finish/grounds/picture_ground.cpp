@@ -9,7 +9,7 @@ namespace {
 
 void read_cells(Fields& fields, SheetCells& cells) {
     constexpr double most = 4096;
-    if (!fields.left().contains("cells")) return;
+    if (!fields.has("cells")) return;
     std::vector<double> numbers;
     if (!fields.numbers("cells", 4, numbers)) return;
     const bool good = numbers[0] >= 1 && numbers[0] <= most && numbers[1] >= 1 && numbers[1] <= most &&
@@ -28,7 +28,7 @@ void read(Fields& fields, PictureGround& ground) {
     ground.sampling = read_sampling(fields);
 }
 
-void write(nlohmann::ordered_json& object, const PictureGround& ground) {
+void write(Json& object, const PictureGround& ground) {
     object["picture"] = ground.path;
     if (ground.data) object["data"] = true;
     write_opacity(object, ground.opacity);

@@ -1,7 +1,6 @@
 // A ground that is a picture file.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,6 +12,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 /// How a picture is cut into cells that follow one another, `rate` a second; one cell is the whole picture.
 struct SheetCells {
@@ -36,7 +36,7 @@ struct PictureGround {
 };
 
 void read(Fields& fields, PictureGround& ground);
-void write(nlohmann::ordered_json& object, const PictureGround& ground);
+void write(Json& object, const PictureGround& ground);
 std::vector<GroundPicture> pictures_of(const PictureGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(PictureGround& ground);
 ListLength list_of(const PictureGround& ground);

@@ -7,8 +7,6 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 Vec3 point(const std::vector<double>& numbers, std::size_t first) {
     return {numbers[first], numbers[first + 1], numbers[first + 2]};
 }
@@ -24,12 +22,14 @@ void read_path(Fields& fields, std::vector<CameraKey>& path) {
     Json list;
     if (!fields.take("path", list)) return;
     const auto is_key = [](const Json& key) {
-        return key.is_array() && key.size() == 8 && std::all_of(key.begin(), key.end(), Fields::is_number);
+        return key.list().size() == 8 && std::all_of(key.list().begin(), key.list().end(), Fields::is_number);
     };
-    if (!list.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_key))
+    const std::vector<Json>& keys = list.list();
+    if (!list.is_array() || keys.size() > max_members || !std::all_of(keys.begin(), keys.end(), is_key))
         return fields.complain("path", "a list of keys, each 8 numbers");
-    for (const Json& key : list) {
-        const auto numbers = key.get<std::vector<double>>();
+    for (const Json& key : keys) {
+        std::vector<double> numbers;
+        for (const Json& number : key.list()) numbers.push_back(number.number());
         if (!path.empty() && !(numbers[0] > path.back().seconds)) return fields.complain("path", "in order of time");
         path.push_back({numbers[0], {point(numbers, 1), point(numbers, 4), field_of_view(fields, numbers[7])}});
     }

@@ -1,7 +1,6 @@
 // A ground that is a stand-in scene.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,6 +12,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 struct SceneGround {
     static constexpr std::string_view key = "scene";
@@ -25,7 +25,7 @@ struct SceneGround {
 };
 
 void read(Fields& fields, SceneGround& ground);
-void write(nlohmann::ordered_json& object, const SceneGround& ground);
+void write(Json& object, const SceneGround& ground);
 std::vector<GroundPicture> pictures_of(const SceneGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(SceneGround& ground);
 ListLength list_of(const SceneGround& ground);

@@ -7,8 +7,6 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 SpritePart read_part(Fields& fields) {
     SpritePart part;
     part.name = fields.text("part");
@@ -40,7 +38,7 @@ void read_size(Fields& fields, SpriteGround& ground) {
 }
 
 Json part_object(const SpritePart& part) {
-    Json object = {{"part", part.name}, {"picture", part.path}, {"at", {part.x, part.y}}};
+    Json object = Json::object({{"part", part.name}, {"picture", part.path}, {"at", {part.x, part.y}}});
     if (!part.layer.empty()) object["layer"] = part.layer;
     if (!part.normal.empty()) object["normal"] = part.normal;
     if (part.scale != 1) object["scale"] = part.scale;

@@ -1,7 +1,6 @@
 // A ground that is a sprite of several parts.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,6 +12,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 /// How many times its own size a part of a sprite may be.
 inline constexpr double largest_part_scale = 64;
@@ -45,7 +45,7 @@ struct SpriteGround {
 };
 
 void read(Fields& fields, SpriteGround& ground);
-void write(nlohmann::ordered_json& object, const SpriteGround& ground);
+void write(Json& object, const SpriteGround& ground);
 std::vector<GroundPicture> pictures_of(const SpriteGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(SpriteGround& ground);
 ListLength list_of(const SpriteGround& ground);

@@ -1,5 +1,9 @@
 #include "core/finish/grounds/stops.h"
 
+#include <fmt/core.h>
+
+#include <algorithm>
+
 #include "core/finish/json_fields.h"
 #include "core/finish/kinds.h"
 #include "core/finish/stops_table.h"
@@ -8,28 +12,29 @@ namespace lacquer {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 constexpr std::size_t parts_of(StopValues values) { return values == StopValues::colours ? 4 : 1; }
 
 std::vector<Stop> read_list(Fields& fields, const char* key, std::size_t parts) {
     Json list;
     if (!fields.take(key, list)) return {};
     const auto is_stop = [&](const Json& stop) {
-        if (!stop.is_array() || stop.size() < parts + 1 || stop.size() > parts + 2) return false;
-        const auto end_of_numbers = stop.begin() + static_cast<std::ptrdiff_t>(parts + 1);
-        return std::all_of(stop.begin(), end_of_numbers, Fields::is_number) &&
-               (end_of_numbers == stop.end() || end_of_numbers->is_string());
+        const std::vector<Json>& members = stop.list();
+        if (members.size() < parts + 1 || members.size() > parts + 2) return false;
+        const auto end_of_numbers = members.begin() + static_cast<std::ptrdiff_t>(parts + 1);
+        return std::all_of(members.begin(), end_of_numbers, Fields::is_number) &&
+               (end_of_numbers == members.end() || end_of_numbers->is_string());
     };
-    if (!list.is_array() || list.size() > max_members || !std::all_of(list.begin(), list.end(), is_stop)) {
+    const std::vector<Json>& read = list.list();
+    if (!list.is_array() || read.size() > max_members || !std::all_of(read.begin(), read.end(), is_stop)) {
         fields.complain(key, fmt::format("a list of stops, each {} numbers", parts + 1));
         return {};
     }
     std::vector<Stop> stops;
-    for (const Json& each : list) {
-        Stop stop{each[0].get<double>(), {0, 0, 0, 1}, {}};
-        for (std::size_t c = 0; c < parts; ++c) stop.value[c] = each[c + 1].get<double>();
-        if (each.size() > parts + 1) stop.easing = each[parts + 1].get<std::string>();
+    for (const Json& each : read) {
+        const std::vector<Json>& members = each.list();
+        Stop stop{members[0].number(), {0, 0, 0, 1}, {}};
+        for (std::size_t c = 0; c < parts; ++c) stop.value[c] = members[c + 1].number();
+        if (members.size() > parts + 1) stop.easing = members[parts + 1].text();
         const auto& known = stop_easings();
         if (!stop.easing.empty() && std::find(known.begin(), known.end(), stop.easing) == known.end()) {
             fields.complain(key, "a list of stops with easings such as ease_in");
@@ -53,7 +58,7 @@ Stops read_stops(Fields& fields, const char* key, StopValues values) {
 void write_stops(Json& object, const char* key, StopValues values, const Stops& stops) {
     Json list = Json::array();
     for (const Stop& stop : stops.list) {
-        Json numbers = Json::array({stop.at});
+        Json numbers{stop.at};
         for (std::size_t c = 0; c < parts_of(values); ++c) numbers.push_back(stop.value[c]);
         if (!stop.easing.empty()) numbers.push_back(stop.easing);
         list.push_back(std::move(numbers));

@@ -1,7 +1,6 @@
 // Stops along a line from 0 to 1: what gradients and curves are made of.
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <vector>
 
 #include "core/picture/table.h"
@@ -9,6 +8,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 /// What stops hold: colours with opacity in linear light, or heights, of which only the first number counts.
 enum class StopValues { colours, heights };
@@ -22,6 +22,6 @@ struct Stops {
 /// A list under `key`, each a place and four numbers, or a place and a height, after which an easing may follow; and
 /// the way `between` them.
 Stops read_stops(Fields& fields, const char* key, StopValues values);
-void write_stops(nlohmann::ordered_json& object, const char* key, StopValues values, const Stops& stops);
+void write_stops(Json& object, const char* key, StopValues values, const Stops& stops);
 
 }  // namespace lacquer

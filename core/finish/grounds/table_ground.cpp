@@ -6,7 +6,7 @@ namespace lacquer {
 
 void read(Fields& fields, TableGround& ground) { ground.path = fields.text("table"); }
 
-void write(nlohmann::ordered_json& object, const TableGround& ground) { object["table"] = ground.path; }
+void write(Json& object, const TableGround& ground) { object["table"] = ground.path; }
 
 std::vector<GroundPicture> pictures_of(const TableGround&, const std::string& name) {
     return {{name, GroundLayer::colour, Type::vec4, "table of colours for colours, for look_table()"}};

@@ -1,7 +1,6 @@
 // A ground that is a table of colours for colours, in a file, read by look_table().
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -11,6 +10,7 @@
 namespace lacquer {
 
 class Fields;
+class Json;
 
 struct TableGround {
     static constexpr std::string_view key = "table";
@@ -21,7 +21,7 @@ struct TableGround {
 };
 
 void read(Fields& fields, TableGround& ground);
-void write(nlohmann::ordered_json& object, const TableGround& ground);
+void write(Json& object, const TableGround& ground);
 std::vector<GroundPicture> pictures_of(const TableGround& ground, const std::string& name);
 std::vector<std::string*> paths_of(TableGround& ground);
 ListLength list_of(const TableGround& ground);
