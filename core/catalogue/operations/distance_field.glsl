@@ -14,10 +14,14 @@
 vec2 seeds(sampler2D mask, float edge) {
     return texture(mask, uv) >= edge ? vec2(0, 1e6) : vec2(1e6, 0);
 }
+//! uses nearest_columns
+vec2 columns(int turn, float reach) {
+    return column_round(turn, drawn_pixels(reach) + 2);
+}
 //! uses nearest
 float distance_field(sampler2D mask, float edge, float reach, float as) {
     bool inside = texture(mask, uv) >= edge;
-    vec2 arm = nearest_of(inside, reach / min(frame_pixels().x, frame_pixels().y) + 2);
+    vec2 arm = nearest_of(inside, drawn_pixels(reach) + 2);
     float far = reach;
     if (arm.y < 9e5) {
         // The edge runs between the pixels, the nearer to this one the more its value leans to the other side.

@@ -2,23 +2,8 @@
 // The nearest place of either kind, exactly: first within each column, then across columns, as in T. Saito and J. Toriwaki,
 // "New algorithms for Euclidean distance transformation", Pattern Recognition 27(11), 1994. A stage `seeds` comes before:
 // x is 0 where a pixel is of the first kind, y where it is of the second; else they are 1e6. After the stages `columns`
-// (repeat levels) and `least` (repeat 4), `nearest_of` finds it.
+// (repeat levels: a `column_round`) and `least` (repeat 4), `nearest_of` finds it. Goes with `nearest_columns`.
 
-// How far up or down the nearest of each kind is, with its sign: each round looks twice as far.
-vec2 columns(int turn) {
-    ivec2 size = textureSize(columns);
-    ivec2 here = ivec2(floor(uv * vec2(size)));
-    int far = int(exp2(float(turn)));
-    vec2 found = texelFetch(columns, here);
-    for (int i = 0; i < 2; i++) {
-        int to = i == 0 ? far : -far;
-        if (here.y + to < 0 || here.y + to >= size.y) continue;
-        vec2 other = texelFetch(columns, here + ivec2(0, to)) + float(to);
-        if (abs(other.x) < abs(found.x)) found.x = other.x;
-        if (abs(other.y) < abs(found.y)) found.y = other.y;
-    }
-    return found;
-}
 // The least of sixteen columns from here on, so that most need not be looked at one by one.
 vec2 least(int turn) {
     ivec2 size = textureSize(least);
@@ -42,7 +27,7 @@ vec2 nearest_of(bool second, float reach) {
             ivec2 first = here + ivec2(side == 0 ? at : -at - 15, 0);
             float low = of_kind(texelFetch(least, max(first, ivec2(0))), second);
             if (float(at * at) + low * low >= best) continue;
-            for (int i = at; i < at + 16 && i <= last; i++) {
+            for (int i = at; i < at + 16 && i <= last && float(i * i) < best; i++) {
                 int to = side == 0 ? i : -i;
                 float down = of_kind(texelFetch(columns, here + ivec2(to, 0)), second);
                 float away = float(i * i) + down * down;
@@ -54,8 +39,4 @@ vec2 nearest_of(bool second, float reach) {
         }
     }
     return arm;
-}
-// What a pixel of the drawn size is in pixels of the frame.
-vec2 frame_pixels() {
-    return frame_size / vec2(textureSize(columns));
 }

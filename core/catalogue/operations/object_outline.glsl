@@ -30,10 +30,14 @@ vec2 seeds(sampler2D ids, sampler2D marked, sampler2D depth) {
     }
     return edge ? vec2(0, 1e6) : vec2(1e6);
 }
+//! uses nearest_columns
+vec2 columns(int turn, float width) {
+    return column_round(turn, drawn_pixels(width + 2));
+}
 //! uses nearest
 vec4 object_outline(sampler2D picture, sampler2D ids, sampler2D depth, float width, vec3 colour, float place, float falloff, float opacity) {
     vec4 here = texture(picture, uv);
-    vec2 arm = nearest_of(false, (width + 2) / min(frame_pixels().x, frame_pixels().y));
+    vec2 arm = nearest_of(false, drawn_pixels(width + 2));
     if (arm.y > 9e5) return here;
     vec2 nearest = uv + arm * frame_pixels() * pixel_size;
     float far = texture(depth, nearest);

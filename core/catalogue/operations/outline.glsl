@@ -15,12 +15,16 @@
 vec2 seeds(sampler2D sprite) {
     return texture(sprite, uv).a >= 0.5 ? vec2(0, 1e6) : vec2(1e6, 0);
 }
+//! uses nearest_columns
+vec2 columns(int turn, float width) {
+    return column_round(turn, drawn_pixels(width + 2));
+}
 //! uses nearest
 vec4 outline(sampler2D sprite, float width, vec3 colour, float place, float opacity) {
     vec4 here = texture(sprite, uv);
     if (width <= 0) return here;
     bool inside = here.a >= 0.5;
-    vec2 arm = nearest_of(inside, (width + 2) / min(frame_pixels().x, frame_pixels().y));
+    vec2 arm = nearest_of(inside, drawn_pixels(width + 2));
     if (arm.y > 9e5) return here;
     float there = texture(sprite, uv + arm * frame_pixels() * pixel_size).a;
     float away = length(arm * frame_pixels()) - clamp(inside ? 0.5 - there : there - 0.5, 0, 0.5);
