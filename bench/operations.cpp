@@ -3,6 +3,7 @@
 #include <benchmark/benchmark.h>
 
 #include <algorithm>
+#include <array>
 #include <chrono>
 #include <cstdlib>
 #include <filesystem>
@@ -22,20 +23,21 @@ Finish on_pictures(const std::string& formula) {
     Finish finish = finish_on_samples(formula);
     finish.frame_width = 1920;
     finish.frame_height = 1080;
+    RenderRequest request = bench::request_for(finish);
     for (Step& step : finish.coats[0].steps) {
         if (step.name == "shown") continue;
         const auto path = std::filesystem::temp_directory_path() / ("lacquer-bench-" + step.name + ".png");
-        const RenderRequest request = bench::request_for(bench::finish_of({{step.name, step.formula}}));
-        const bool mask = request.checked->steps.back().typed->type == Type::number;
+        const int parts = width_of(find_step(*request.checked, step.name)->typed->type);
         if (!std::filesystem::exists(path)) {
             WorkerPool pool;
             Renderer renderer(pool);
+            request.steps = {step.name};
             const Result<Frame> frame = renderer.render(request, Cancel());
             if (!frame) std::abort();
             if (!write_png(path.string(), to_image(frame->steps[0].picture, frame->steps[0].type, pool))) std::abort();
         }
-        const Ground ground{step.name + "_file", PictureGround{.path = path.string(), .data = mask}};
-        step.formula = mask ? ground.name + ".r" : ground.name;
+        const Ground ground{step.name + "_file", PictureGround{.path = path.string(), .data = parts < 4}};
+        step.formula = ground.name + std::array{"", ".r", ".rg", ".rgb", ""}.at(static_cast<std::size_t>(parts));
         finish.grounds.push_back(ground);
     }
     return finish;
@@ -74,7 +76,7 @@ void operation(benchmark::State& state) {
 }
 
 void each_operation(benchmark::internal::Benchmark* bench) {
-    for (std::size_t i = 0; i < built_in_operation_files().size(); ++i) bench->Arg(static_cast<std::int64_t>(i));
+    for (std::size_t i = 0; i < built_in_catalogue()->operations.size(); ++i) bench->Arg(static_cast<std::int64_t>(i));
 }
 BENCHMARK(operation)->Apply(each_operation)->Unit(benchmark::kMillisecond)->UseRealTime()->MinTime(0.05);
 
