@@ -1,6 +1,7 @@
 #include "core/finish/live_words.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/base/text.h"
@@ -36,7 +37,7 @@ public:
         if (!tokens) return {};
         add_tokens(*tokens);
         if (!is_code(formula_)) {
-            if (const Result<Expression> parsed = parse(formula_)) learn_from(*parsed);
+            if (const Result<Expression> parsed = parse(formula_)) learn_from(*parsed, true);
         }
         std::stable_sort(words_.begin(), words_.end(),
                          [](const LiveWord& a, const LiveWord& b) { return a.span.begin < b.span.begin; });
@@ -98,9 +99,9 @@ private:
     }
 
     // A sign that belongs to a number, a number that picks a part, what each argument of an operation allows, and which
-    // vec3 is a colour.
-    void learn_from(const Expression& e) {
-        for (const Expression& arg : e.args) learn_from(arg);
+    // vec3 is a colour: one that stands where a colour goes.
+    void learn_from(const Expression& e, bool colour_goes_here) {
+        for (std::size_t i = 0; i < e.args.size(); ++i) learn_from(e.args[i], colour_goes_here && takes_colour(e, i));
         if (e.kind == ExpressionKind::unary && e.text == "-" && e.args[0].kind == ExpressionKind::number) {
             if (LiveWord* word = number_at(e.args[0].span)) {
                 word->span = e.span;
@@ -115,7 +116,7 @@ private:
             }
         }
         if (e.kind != ExpressionKind::call) return;
-        if ((e.text == "vec3" || e.text == "vec4") && is_colour(e)) add_colour(e);
+        if (colour_goes_here && (e.text == "vec3" || e.text == "vec4") && is_colour(e)) add_colour(e);
         const auto operation = checked_.catalogue->operations.find(e.text);
         if (operation == checked_.catalogue->operations.end()) return;
         const auto& arguments = operation->second.arguments;
@@ -140,7 +141,51 @@ private:
         word.increment = 1;
     }
 
-    // Three plain numbers, none of them below 0; that a place is written so too does no harm.
+    // Whether a colour that is written there would come out as one.
+    bool takes_colour(const Expression& e, std::size_t index) const {
+        if (e.kind == ExpressionKind::call) {
+            const auto operation = checked_.catalogue->operations.find(e.text);
+            if (operation == checked_.catalogue->operations.end()) return !takes_places(e.text);
+            const auto& arguments = operation->second.arguments;
+            return index < arguments.size() && arguments[index].role == "colour";
+        }
+        // What is added to a place in the world, or multiplied with a direction, is one itself.
+        return std::none_of(e.args.begin(), e.args.end(), [&](const Expression& arg) { return names_place(arg); });
+    }
+
+    // Functions of places, directions and weights.
+    static bool takes_places(std::string_view builtin) {
+        constexpr std::array names{"hash",
+                                   "hash3",
+                                   "value_noise",
+                                   "gradient_noise",
+                                   "cellular_noise",
+                                   "fractal_value_noise",
+                                   "fractal_gradient_noise",
+                                   "fractal_cellular_noise",
+                                   "length",
+                                   "distance",
+                                   "dot",
+                                   "cross",
+                                   "normalize",
+                                   "reflect",
+                                   "refract",
+                                   "faceforward",
+                                   "texture",
+                                   "textureLod",
+                                   "texelFetch",
+                                   "at"};
+        return std::find(names.begin(), names.end(), builtin) != names.end();
+    }
+
+    bool names_place(const Expression& e) const {
+        if (e.kind != ExpressionKind::name) return false;
+        const auto picture = find_ground_picture(finish_, e.text);
+        return picture &&
+               (picture->picture.layer == GroundLayer::position || picture->picture.layer == GroundLayer::normal);
+    }
+
+    // Plain numbers, none of them below 0.
     static bool is_colour(const Expression& e) {
         const auto plain = [](const Expression& arg) { return arg.kind == ExpressionKind::number; };
         return e.args.size() == (e.text == "vec3" ? 3U : 4U) && std::all_of(e.args.begin(), e.args.end(), plain);

@@ -29,6 +29,9 @@ struct LiveWord {
     std::vector<std::string> choices;                ///< what 0, 1, 2 and so on stand for
 };
 
+/// True for a word that can be made a dial: a number or colour that is written out.
+inline bool can_be_dial(const LiveWord& word) { return word.kind == LiveKind::number || word.kind == LiveKind::colour; }
+
 /// The live words of a step's formula from left to right; a colour comes before the numbers within it. Of a text that
 /// cannot be cut into words: none.
 std::vector<LiveWord> live_words(const CheckedFinish& checked, std::string_view formula);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QFrame>
+#include <QPointer>
 #include <array>
 #include <functional>
 #include <vector>
@@ -45,7 +46,7 @@ private:
     std::function<void(bool)> done_;
     int dragged_ = -1;
     bool open_ = false;
-    QWidget* focus_before_ = nullptr;
+    QPointer<QWidget> focus_before_;
 };
 
 }  // namespace lacquer

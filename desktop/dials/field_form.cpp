@@ -1,5 +1,6 @@
 #include "desktop/dials/field_form.h"
 
+#include <QApplication>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QKeyEvent>
@@ -18,6 +19,9 @@
 namespace lacquer {
 
 namespace {
+
+// What a line held when it was last taken, as a property of it.
+constexpr const char* taken_text = "taken_text";
 
 // The number that a field holds, with or without a unit behind it.
 std::optional<double> number_at_the_start(const QString& text) {
@@ -102,12 +106,8 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             line->setPlaceholderText(field.hint);
             // Of what is too long the beginning shows.
             line->setCursorPosition(0);
-            connect(line, &QLineEdit::editingFinished, this,
-                    [this, line, key = field.key, before = field.value]() mutable {
-                        if (line->text() == before) return;
-                        before = line->text();
-                        apply(key, before);
-                    });
+            line->setProperty(taken_text, field.value);
+            connect(line, &QLineEdit::editingFinished, this, [this, line, key = field.key] { take(line, key); });
             input = line;
         } else {
             auto* box = new QComboBox(fields_);
@@ -115,15 +115,14 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
             box->setEditable(field.typed_too);
             box->setInsertPolicy(QComboBox::NoInsert);
             box->setCurrentText(field.value);
-            connect(box, &QComboBox::textActivated, this,
-                    [this, key = field.key](const QString& text) { apply(key, text); });
+            connect(box, &QComboBox::textActivated, this, [this, box, key = field.key](const QString& text) {
+                if (box->isEditable()) box->lineEdit()->setProperty(taken_text, text);
+                apply(key, text);
+            });
             if (field.typed_too) {
+                box->lineEdit()->setProperty(taken_text, field.value);
                 connect(box->lineEdit(), &QLineEdit::editingFinished, this,
-                        [this, box, key = field.key, before = field.value]() mutable {
-                            if (box->currentText() == before) return;
-                            before = box->currentText();
-                            apply(key, before);
-                        });
+                        [this, box, key = field.key] { take(box->lineEdit(), key); });
             }
             input = box;
         }
@@ -213,14 +212,25 @@ bool FieldForm::drag_label(QObject* label, QEvent* event) {
     const double tidy = std::round(dragged_ / drag_step_ * 10) * drag_step_ / 10;
     line->setText(QString::fromStdString(plain_number(tidy, 4)) +
                   (unit.isEmpty() ? QString() : QLatin1Char(' ') + unit));
-    apply(key, line->text());
+    take(line, key);
     return true;
+}
+
+// What stands in a line counts from now on, unless it did already.
+void FieldForm::take(QLineEdit* line, const QString& key) {
+    if (line->text() == line->property(taken_text).toString()) return;
+    line->setProperty(taken_text, line->text());
+    apply(key, line->text());
 }
 
 bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
     if (qobject_cast<QLabel*>(watched) != nullptr) return drag_label(watched, event);
     // A complaint stays until something is right again.
     if (event->type() == QEvent::FocusIn && !wrong_) tell(static_cast<QWidget*>(watched)->toolTip(), false);
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+        event->accept();
+        return true;
+    }
     if (event->type() == QEvent::ShortcutOverride && qobject_cast<QComboBox*>(watched) != nullptr) {
         const QString typed = static_cast<QKeyEvent*>(event)->text();
         if (!typed.isEmpty() && typed[0].isLetterOrNumber()) {
@@ -233,6 +243,9 @@ bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
 
 void FieldForm::keyPressEvent(QKeyEvent* event) {
     if (event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);
+    // What was only half typed is not meant.
+    if (auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget()); line != nullptr && isAncestorOf(line))
+        line->setText(line->property(taken_text).toString());
     setFocus();
     emit closed();
 }

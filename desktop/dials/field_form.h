@@ -7,6 +7,7 @@
 
 class QGridLayout;
 class QLabel;
+class QLineEdit;
 
 namespace lacquer {
 
@@ -53,6 +54,7 @@ protected:
 
 private:
     void apply(const QString& key, const QString& value);
+    void take(QLineEdit* line, const QString& key);
     bool drag_label(QObject* label, QEvent* event);
     void tell(const QString& words, bool wrong);
     QLabel* title_;

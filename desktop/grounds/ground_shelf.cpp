@@ -3,7 +3,6 @@
 #include <QContextMenuEvent>
 #include <QFileInfo>
 #include <QHelpEvent>
-#include <QImageReader>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
@@ -18,6 +17,7 @@
 #include "core/finish/stops_table.h"
 #include "core/picture/table.h"
 #include "desktop/pages/grounds/ground_pages.h"
+#include "desktop/session/picture_size.h"
 #include "desktop/session/session.h"
 #include "desktop/theme/theme.h"
 
@@ -145,11 +145,7 @@ void GroundShelf::choose(const std::string& ground) {
 QSize GroundShelf::file_size(const std::string& path) const {
     const auto [found, fresh] = sizes_.try_emplace(path);
     if (!fresh) return found->second;
-    found->second = QImageReader(qs(path)).size();
-    if (found->second.isEmpty()) {
-        const Result<std::vector<PictureLayer>> layers = picture_layers(path);
-        if (layers && !layers->empty()) found->second = {layers->front().width, layers->front().height};
-    }
+    found->second = picture_size(path);
     return found->second;
 }
 

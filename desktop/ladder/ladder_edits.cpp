@@ -137,7 +137,9 @@ void LadderView::end_line(bool keep) {
     const QString text = line_editor_->text().trimmed();
     line_editor_->hide();
     setFocus();
-    if (keep) {
+    const bool of_coat = what == Editing::coat_name || what == Editing::coat_note;
+    // The coat may have gone meanwhile.
+    if (keep && !(of_coat && line_coat_ >= session_.finish().coats.size())) {
         Finish changed = session_.finish();
         if (what == Editing::step_name) {
             const std::string from = session_.selected();
@@ -154,10 +156,11 @@ void LadderView::end_line(bool keep) {
                 session_.edit(std::move(renamed), {});
             }
         } else if (what == Editing::coat_name && !text.isEmpty()) {
-            changed.coats[current_coat()].name = text.toStdString();
-            session_.edit(std::move(changed), tr("Renamed a coat"));
+            const QString from = qs(changed.coats[line_coat_].name);
+            changed.coats[line_coat_].name = text.toStdString();
+            session_.edit(std::move(changed), tr("Renamed the coat %1 to %2").arg(from, text));
         } else if (what == Editing::coat_note) {
-            changed.coats[current_coat()].note = text.toStdString();
+            changed.coats[line_coat_].note = text.toStdString();
             session_.edit(std::move(changed), tr("Noted"));
         } else if (what == Editing::note) {
             const StepPlace place = place_of(changed, session_.selected());
@@ -362,35 +365,30 @@ void LadderView::add_coat() {
         tr("Added a coat; move steps into it with Alt and the arrow keys"));
 }
 
-void LadderView::rename_coat() {
-    const std::size_t coat = current_coat();
-    for (const LadderRow& row : rows_) {
-        if (row.kind == LadderRowKind::coat && row.coat == coat) {
-            coat_at_hand_ = coat;
-            begin_line(Editing::coat_name, QRect(28, row.area.top() + 2, 220, 24),
-                       qs(session_.finish().coats[coat].name));
-            return;
-        }
-    }
-}
-
-void LadderView::delete_coat() {
-    if (session_.finish().coats.empty()) return;
-    const Coat& coat = session_.finish().coats[current_coat()];
-    session_.edit(lacquer::delete_coat(session_.finish(), current_coat()),
-                  tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step"))));
-}
-
-void LadderView::note_coat() {
-    const std::size_t coat = current_coat();
+void LadderView::begin_coat_line(Editing what, std::size_t coat) {
     for (const LadderRow& row : rows_) {
         if (row.kind != LadderRowKind::coat || row.coat != coat) continue;
-        coat_at_hand_ = coat;
-        begin_line(Editing::coat_note, QRect(28, row.area.top() + 2, row.area.width() - 90, 24),
-                   qs(session_.finish().coats[coat].note));
+        line_coat_ = coat;
+        const Coat& own = session_.finish().coats[coat];
+        const bool name = what == Editing::coat_name;
+        begin_line(what, QRect(28, row.area.top() + 2, name ? 220 : row.area.width() - 90, 24),
+                   qs(name ? own.name : own.note));
         return;
     }
 }
+
+void LadderView::rename_coat() { begin_coat_line(Editing::coat_name, current_coat()); }
+
+void LadderView::delete_coat() {
+    if (session_.finish().coats.empty()) return;
+    const std::size_t at = current_coat();
+    const Coat& coat = session_.finish().coats[at];
+    const QString what = tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step")));
+    session_.edit(lacquer::delete_coat(session_.finish(), at), what);
+    chosen_coat_.reset();
+}
+
+void LadderView::note_coat() { begin_coat_line(Editing::coat_note, current_coat()); }
 
 void LadderView::move_coat(int direction) {
     const std::size_t coat = current_coat();
@@ -404,8 +402,8 @@ void LadderView::move_coat(int direction) {
         what += tr(": %1 names %2, which is below it now")
                     .arg(qs(shown_name(broken.front().step)), qs(shown_name(broken.front().names)));
     }
-    coat_at_hand_ = static_cast<std::size_t>(static_cast<std::ptrdiff_t>(coat) + direction);
     session_.edit(std::move(*moved), what);
+    if (chosen_coat_) choose_coat(static_cast<std::size_t>(static_cast<std::ptrdiff_t>(coat) + direction));
 }
 
 void LadderView::copy_coat() {
@@ -425,7 +423,7 @@ void LadderView::keep_coat() {
 
 void LadderView::insert_kept_coat() {
     const std::vector<KeptCoat> kept = kept_coats();
-    if (kept.empty()) return session_.say(tr("No coats are kept yet: keep one by Step, Keep coat"));
+    if (kept.empty()) return session_.say(tr("No coats are kept yet: keep one by Coat, Keep coat"));
     Chooser::Offer offer;
     offer.title = tr("A coat of your own");
     for (const KeptCoat& coat : kept) offer.choices.push_back({qs(coat.name)});

@@ -35,17 +35,10 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
     const LadderRow* row = row_at(event->pos());
     if (row == nullptr) return;
     if (row->kind == LadderRowKind::coat) {
-        coat_at_hand_ = row->coat;
+        choose_coat(row->coat);
         if (event->button() != Qt::LeftButton) return;
-        Finish changed = session_.finish();
-        Coat& coat = changed.coats[row->coat];
-        if (event->pos().x() > row->area.right() - switch_width) {
-            coat.on = !coat.on;
-            session_.edit(std::move(changed), tr("Switched a coat"));
-        } else if (event->pos().x() < fold_width) {
-            coat.folded = !coat.folded;
-            session_.edit(std::move(changed), tr("Folded a coat"));
-        }
+        if (event->pos().x() > row->area.right() - switch_width) return toggle_coat();
+        if (event->pos().x() < fold_width) fold_coat();
         return;
     }
     const LadderRow pressed = *row;
@@ -65,6 +58,7 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
             line.translate(0, row_line_height);
         }
     }
+    chosen_coat_.reset();
     if (event->button() != Qt::LeftButton) return session_.select(pressed.name);
     dragging_ = Dragging::pressed;
     press_ = event->pos();
@@ -244,9 +238,7 @@ void LadderView::mouseDoubleClickEvent(QMouseEvent* event) {
     const LadderRow* row = row_at(event->pos());
     if (row != nullptr && row->kind == LadderRowKind::coat && event->pos().x() >= fold_width &&
         event->pos().x() <= row->area.right() - switch_width) {
-        coat_at_hand_ = row->coat;
-        begin_line(Editing::coat_name, QRect(28, row->area.top() + 2, 220, 24),
-                   qs(session_.finish().coats[row->coat].name));
+        begin_coat_line(Editing::coat_name, row->coat);
     } else if (row != nullptr && row->kind == LadderRowKind::step && !word_at(event->pos())) {
         edit_formula();
     }
@@ -339,9 +331,11 @@ void LadderView::keyPressEvent(QKeyEvent* event) {
             return change_number(-by);
         case Qt::Key_Return:
         case Qt::Key_Enter:
+            if (choosing_value_) return make_dial(false);
             return word_cursor_ >= 0 ? edit_word() : edit_formula();
         case Qt::Key_Escape:
             if (word_cursor_ >= 0) {
+                choosing_value_ = false;
                 word_cursor_ = -1;
                 viewport()->update();
                 return;
@@ -355,7 +349,7 @@ void LadderView::keyPressEvent(QKeyEvent* event) {
 void LadderView::contextMenuEvent(QContextMenuEvent* event) {
     const LadderRow* row = row_at(event->pos());
     QMenu* menu = row != nullptr && row->kind == LadderRowKind::coat ? coat_menu_ : step_menu_;
-    if (row != nullptr && row->kind == LadderRowKind::coat) coat_at_hand_ = row->coat;
+    if (row != nullptr && row->kind == LadderRowKind::coat) choose_coat(row->coat);
     if (menu != nullptr) menu->popup(event->globalPos());
 }
 

@@ -119,6 +119,8 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
     if (!words.isEmpty())
         theme::paint_text(painter, room.adjusted(0, 0, -facts_width - 14, 0), words, theme::words(), theme::quiet);
     paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
+    if (chosen_coat_ == row.coat)
+        painter.fillRect(QRect(row.area.left(), row.area.top(), 2, row.area.height()), theme::gold);
 }
 
 QString LadderView::coat_facts(const Coat& coat) const {
@@ -217,6 +219,9 @@ void LadderView::paint_words(QPainter& painter, const LadderRow& row, const Form
     }
     if (row.name == selected_shown_ && word_cursor_ >= 0 && hasFocus()) {
         const std::vector<LiveWord> words = words_of_selected();
+        for (const LiveWord& word : words) {
+            if (choosing_value_ && can_be_dial(word)) frame(word.span, theme::celadon);
+        }
         if (word_cursor_ < static_cast<int>(words.size()))
             frame(words[static_cast<std::size_t>(word_cursor_)].span, theme::gold);
     }

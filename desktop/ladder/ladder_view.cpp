@@ -38,6 +38,8 @@ LadderView::LadderView(Session& session, Chooser& chooser, QWidget* parent)
     connect(&session_, &Session::selection_changed, this, [this] {
         if (editing_ == Editing::formula && session_.selected() != selected_shown_) end_formula(true);
         if (session_.selected() != selected_shown_) word_cursor_ = -1;
+        chosen_coat_.reset();
+        choosing_value_ = false;
         rebuild();
         reveal(session_.selected());
     });
@@ -301,6 +303,13 @@ QRect LadderView::visible_area(const std::string& step) const {
     return row == nullptr ? QRect() : row->area.translated(-scrolled());
 }
 
+QRect LadderView::heading_area(std::size_t coat) const {
+    for (const LadderRow& row : rows_) {
+        if (row.kind == LadderRowKind::coat && row.coat == coat) return row.area.translated(-scrolled());
+    }
+    return {};
+}
+
 const LadderRow* LadderView::row_at(QPoint point) const {
     const QPoint at = point + scrolled();
     const auto found =
@@ -311,8 +320,14 @@ const LadderRow* LadderView::row_at(QPoint point) const {
 std::size_t LadderView::current_coat() const {
     const Finish& finish = session_.finish();
     if (finish.coats.empty()) return 0;
-    if (find_step(finish, session_.selected()) == nullptr) return std::min(coat_at_hand_, finish.coats.size() - 1);
+    if (chosen_coat_) return std::min(*chosen_coat_, finish.coats.size() - 1);
+    if (find_step(finish, session_.selected()) == nullptr) return finish.coats.size() - 1;
     return place_of(finish, session_.selected()).coat;
+}
+
+void LadderView::choose_coat(std::size_t coat) {
+    chosen_coat_ = coat;
+    viewport()->update();
 }
 
 void LadderView::resizeEvent(QResizeEvent*) { rebuild(); }

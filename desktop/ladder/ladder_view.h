@@ -68,6 +68,11 @@ public:
     void make_dial(bool everywhere);
     /// True if the keys or the mouse are on a number or colour of the selected step.
     bool has_value_at_hand() const;
+    /// Marks the numbers and colours of the selected step, to be walked by arrows, one of which becomes a dial by
+    /// Enter. False if there are none.
+    bool choose_value();
+    bool choosing_value() const { return choosing_value_; }
+    void end_choosing_value();
     /// The dial that the keys or the mouse are on; empty if there is none.
     std::string dial_at_hand() const;
     /// What the word at hand, else the selected step, is: as rich text.
@@ -90,6 +95,8 @@ public:
 
     /// Rows as they stand now, scrolled, and words within them; for tests.
     QRect visible_area(const std::string& step) const;
+    /// Where a coat's heading stands; null if it is not shown. For tests.
+    QRect heading_area(std::size_t coat) const;
     QRect word_area(const std::string& step, const std::string& word) const;
     QRect mend_area(int index) const;
     /// The choices beside the formula that is being typed.
@@ -135,7 +142,11 @@ private:
     const LadderRow* row_at(QPoint point) const;
     const LadderRow* selected_row() const { return find_row(rows_, selected_shown_); }
     QPoint scrolled() const;
+    /// The coat whose heading was chosen, else that of the selected step.
     std::size_t current_coat() const;
+    void choose_coat(std::size_t coat);
+    /// Opens a line on a coat's heading, if that is in view.
+    void begin_coat_line(Editing what, std::size_t coat);
     const FormulaLine& laid_out(const std::string& formula, const QRect& area, bool open) const;
     const FormulaLine& line_of(const LadderRow& row) const;
     const std::vector<std::string>& users(const std::string& step) const;
@@ -224,6 +235,7 @@ private:
     bool shows_values_ = false;
     std::optional<WordAt> hovered_word_;
     int word_cursor_ = -1;
+    bool choosing_value_ = false;  ///< the next Enter makes the marked number a dial
     FormulaEditor* formula_editor_;
     LineEditor* line_editor_;
     ChoiceList* completion_list_;
@@ -233,7 +245,8 @@ private:
     std::string formula_before_;
     std::optional<WordAt> edited_word_;
     bool name_then_formula_ = false;
-    std::size_t coat_at_hand_ = 0;
+    std::optional<std::size_t> chosen_coat_;  ///< by its heading; until a step is selected
+    std::size_t line_coat_ = 0;               ///< whose name or note is being typed
     Dragging dragging_ = Dragging::nothing;
     QPoint press_;
     QPoint drag_at_;

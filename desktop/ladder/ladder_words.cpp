@@ -122,9 +122,33 @@ std::string LadderView::dial_at_hand() const {
 }
 
 void LadderView::walk_word(int direction) {
-    const int count = static_cast<int>(words_of_selected().size());
+    const std::vector<LiveWord> words = words_of_selected();
+    const int count = static_cast<int>(words.size());
     if (count == 0) return session_.say(tr("There is no word to take hold of here"));
-    word_cursor_ = word_cursor_ < 0 ? (direction > 0 ? 0 : count - 1) : (word_cursor_ + direction + count) % count;
+    int at = word_cursor_ < 0 ? (direction > 0 ? -1 : count) : word_cursor_;
+    for (int tried = 0; tried < count; ++tried) {
+        at = (at + direction + count) % count;
+        if (!choosing_value_ || can_be_dial(words[static_cast<std::size_t>(at)])) break;
+    }
+    word_cursor_ = at;
+    viewport()->update();
+}
+
+bool LadderView::choose_value() {
+    const std::vector<LiveWord> words = words_of_selected();
+    const auto first = std::find_if(words.begin(), words.end(), can_be_dial);
+    if (first == words.end()) return false;
+    setFocus();
+    choosing_value_ = true;
+    word_cursor_ = static_cast<int>(first - words.begin());
+    session_.say(tr("Which number is to be a dial? Arrows go on, Enter takes it; D once more adds an empty dial"));
+    viewport()->update();
+    return true;
+}
+
+void LadderView::end_choosing_value() {
+    if (!std::exchange(choosing_value_, false)) return;
+    word_cursor_ = -1;
     viewport()->update();
 }
 
@@ -313,6 +337,7 @@ void LadderView::replace_everywhere() {
 }
 
 void LadderView::make_dial(bool everywhere) {
+    choosing_value_ = false;
     const auto at = word_at_hand();
     if (!at) return session_.say(tr("Go to a number first, with the left and right arrow keys"));
     const Result<DialOffer> offer = offer_dial(session_.checked(), at->step, at->word.span);

@@ -21,7 +21,7 @@ struct TimeView {
     void zoom(double factor, double x, double length) {
         constexpr double shortest = 0.02;
         const double about = time_at(x);
-        const double span = std::clamp((to - from) * factor, shortest, length);
+        const double span = std::clamp((to - from) * factor, std::min(shortest, length), length);
         from = std::clamp(about - (about - from) / (to - from) * span, 0.0, length - span);
         to = from + span;
     }

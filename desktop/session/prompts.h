@@ -24,6 +24,8 @@ struct Prompts {
     std::function<QString(const QString& proposed)> shared_dials_file;
     std::function<Unsaved(const QString& name)> unsaved_changes;
     std::function<ChangedOnDisk(const QString& file)> changed_on_disk;
+    /// Whether a file may be replaced that was not chosen as it is called: its ending was added to what was typed.
+    std::function<bool(const QString& path)> may_replace;
     /// Whether a file of shared dials that a finish names, outside that finish's folder, may be written.
     std::function<bool(const QString& path)> may_write_shared;
 };

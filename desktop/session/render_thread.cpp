@@ -111,8 +111,9 @@ void RenderThread::ask_warnings(RenderRequest request) {
     wake_.notify_all();
 }
 
-void RenderThread::ask_rates(RenderRequest request) {
+void RenderThread::ask_rates(std::optional<RenderRequest> request) {
     const std::lock_guard lock(mutex_);
+    rates_wanted_ = request.has_value();
     rates_ = std::move(request);
     if (inspecting_) cancel_.request();
     wake_.notify_all();
@@ -163,17 +164,22 @@ void RenderThread::serve() {
         // What was asked for comes to nothing; the window and all else goes on.
         if (!lock.owns_lock()) lock.lock();
         busy_ = inspecting_ = false;
-        StagePicture failed;
-        failed.empty = true;
-        failed.notices = {done.fault()};
-        if (results_.stage) results_.stage(std::move(failed));
+        tell_failed(done.fault());
     }
+}
+
+void RenderThread::tell_failed(const Fault& why) {
+    StagePicture failed;
+    failed.empty = true;
+    failed.notices = {why};
+    if (results_.stage) results_.stage(std::move(failed));
 }
 
 // Work that gives way to all else; called off by something more urgent, it is done once more afterwards.
 template <class Work, class Results>
 void RenderThread::look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel,
-                             std::optional<RenderRequest>& asked, Work work, const Results& results) {
+                             std::optional<RenderRequest>& asked, const bool& wanted, Work work,
+                             const Results& results) {
     const RenderRequest job = *std::exchange(asked, std::nullopt);
     inspecting_ = true;
     may_interrupt_ = true;
@@ -185,7 +191,7 @@ void RenderThread::look_into(std::unique_lock<std::mutex>& lock, const Cancel& c
         lock.unlock();
         results(std::move(found));
         lock.lock();
-    } else if (!asked && !stopping_) {
+    } else if (!asked && !stopping_ && wanted) {
         asked = job;
     }
 }
@@ -199,12 +205,16 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
     cancel_ = Cancel();
     const Cancel cancel = cancel_;
     may_interrupt_ = false;
-    if (backend_) backend_notice_ = renderer_.use(*std::exchange(backend_, std::nullopt));
     const auto unlocked = [&](const auto& work) {
         lock.unlock();
         work();
         lock.lock();
     };
+    if (backend_) {
+        const Backend backend = *std::exchange(backend_, std::nullopt);
+        // Starting a driver may take a while, and whoever asks for a picture must not wait for it.
+        unlocked([&] { backend_notice_ = renderer_.use(backend); });
+    }
     if (stage_) {
         const StageRequest job = *std::exchange(stage_, std::nullopt);
         // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
@@ -234,9 +244,9 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
         if (candidates_->steps.empty()) candidates_.reset();
         unlocked([&] { draw_small(job, cancel, results_.candidates); });
     } else if (rates_) {
-        look_into(lock, cancel, rates_, check_frame_rates, results_.rates);
-    } else {
-        look_into(lock, cancel, warnings_, inspect, results_.warnings);
+        look_into(lock, cancel, rates_, rates_wanted_, check_frame_rates, results_.rates);
+    } else if (warnings_) {
+        look_into(lock, cancel, warnings_, true, inspect, results_.warnings);
     }
     busy_ = false;
     return true;
@@ -255,7 +265,10 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         done.reduced = true;
     }
     Result<Frame> frame = renderer_.render(request, cancel);
-    if (!frame) return;
+    if (!frame) {
+        if (!cancel.requested()) tell_failed(frame.fault());
+        return;
+    }
     if (done.reduced) {
         // Coarser where it is late, finer where there is room for four times the pixels.
         if (frame->milliseconds > drag_budget_ms && drag_divisor_ < coarsest) drag_divisor_ *= 2;

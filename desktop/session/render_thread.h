@@ -97,7 +97,7 @@ public:
     void ask_candidates(RenderRequest request);
     void ask_warnings(RenderRequest request);
     /// The tape at several frame rates.
-    void ask_rates(RenderRequest request);
+    void ask_rates(std::optional<RenderRequest> request);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend);
     /// Stops the reading of a file that is under way.
@@ -113,7 +113,8 @@ private:
     bool watch_reading(const std::string& path, double share);
     template <class Work, class Results>
     void look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel, std::optional<RenderRequest>& asked,
-                   Work work, const Results& results);
+                   const bool& wanted, Work work, const Results& results);
+    void tell_failed(const Fault& why);
     void draw_stage(const StageRequest& job, const Cancel& cancel);
     void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
@@ -126,6 +127,7 @@ private:
     std::optional<RenderRequest> candidates_;
     std::optional<RenderRequest> warnings_;
     std::optional<RenderRequest> rates_;
+    bool rates_wanted_ = false;            ///< nobody has called the check off
     std::optional<Backend> backend_;       // chosen, not yet taken up
     std::optional<Fault> backend_notice_;  // why another draws; of the render thread
     bool busy_ = false;

@@ -121,6 +121,7 @@ RenderResults Session::results() {
         emit candidates_changed();
     });
     results.rates = here([this](RateReport done) {
+        if (!checking_rates_) return;
         rates_ = std::move(done);
         checking_rates_ = false;
         emit rates_changed();
@@ -229,10 +230,23 @@ void Session::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
 }
 
 void Session::check_rates() {
+    if (checking_rates_) {
+        stop_checking_rates();
+        return say(tr("Stopped the check of frame rates"));
+    }
+    // Each picture of running time would call it off.
+    set_playing(false);
     checking_rates_ = true;
     RenderRequest request = request_for({""});
     request.tape.reset();
     render_->ask_rates(std::move(request));
+    emit rates_changed();
+}
+
+void Session::stop_checking_rates() {
+    if (!checking_rates_) return;
+    checking_rates_ = false;
+    render_->ask_rates(std::nullopt);
     emit rates_changed();
 }
 
@@ -374,7 +388,8 @@ void Session::make_small(RenderRequest& request) const {
 void Session::ask() {
     if (preview_ != nullptr || stage_fault() == nullptr) {
         last_stage_ = stage_request();
-        if (interacting_) coming_timer_.start();
+        // From the first move that waits: a steady drag must not put painting off for ever.
+        if (interacting_ && !coming_timer_.isActive()) coming_timer_.start();
         render_->ask_stage(last_stage_);
     }
     if (!interacting_ && !playing_) {

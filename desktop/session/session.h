@@ -71,9 +71,14 @@ public:
     bool open_asking();
     bool save();
     bool save_as();
+    /// A path with the ending that such files have. If it had none and a file of that name is there, asks whether that
+    /// may be replaced; empty if it may not.
+    QString with_ending(const QString& path, const QString& ending);
     bool start_new();
     /// Asks about unsaved changes; true if it is all right to go on.
     bool may_leave();
+    /// What is kept for a crash goes: the work is saved or given up.
+    void drop_autosave();
     bool add_picture(const QString& path);
     bool add_picture_asking();
     /// A new finish of this picture's size that works on it.
@@ -130,7 +135,8 @@ public:
     const Warnings& warnings() const { return warnings_; }
     bool inspected() const { return render_->inspected() && !inspect_timer_.isActive(); }
 
-    /// Plays the tape at several frame rates; the report comes with `rates_changed`.
+    /// Plays the tape at several frame rates; the report comes with `rates_changed`. Time stands meanwhile. Once more,
+    /// and the check is stopped.
     void check_rates();
     /// The last report, if nothing has changed since; null otherwise.
     const RateReport* rates() const { return rates_ ? &*rates_ : nullptr; }
@@ -280,7 +286,7 @@ private:
     void tick();
     void keep_soon();
     void autosave();
-    void drop_autosave();
+    void stop_checking_rates();
 
     Prompts prompts_;
     Clock clock_;

@@ -105,11 +105,20 @@ bool Session::save() { return path_.empty() ? save_as() : write_to(path_); }
 
 bool Session::save_as() {
     const std::string proposed = path_.empty() ? identifier_from(finish().name) + ".lacquer" : path_;
-    QString path = prompts_.finish_to_save(qs(proposed));
+    const QString path = with_ending(prompts_.finish_to_save(qs(proposed)), QStringLiteral(".lacquer"));
     if (path.isEmpty()) return false;
-    if (!path.endsWith(QStringLiteral(".lacquer"))) path += QStringLiteral(".lacquer");
     std::error_code code;
     return write_to(std::filesystem::absolute(path.toStdString(), code).lexically_normal().string());
+}
+
+QString Session::with_ending(const QString& path, const QString& ending) {
+    if (path.isEmpty() || path.endsWith(ending)) return path;
+    const QString whole = path + ending;
+    if (QFileInfo::exists(whole) && (prompts_.may_replace == nullptr || !prompts_.may_replace(whole))) {
+        say(tr("%1 stays as it is").arg(QFileInfo(whole).fileName()));
+        return {};
+    }
+    return whole;
 }
 
 bool Session::start_new() {
@@ -126,8 +135,8 @@ bool Session::may_leave() {
     switch (prompts_.unsaved_changes(qs(finish().name))) {
         case Unsaved::save:
             return save();
+        // It is kept for a crash until something else is open: whoever changes their mind has it still.
         case Unsaved::discard:
-            drop_autosave();
             return true;
         case Unsaved::stay:
             break;

@@ -1,6 +1,5 @@
 // What the finish reads: pictures, scenes, marks, gradients and curves, and how the camera of a scene is moved.
 #include <QFileInfo>
-#include <QImageReader>
 #include <filesystem>
 
 #include "core/base/text.h"
@@ -9,6 +8,7 @@
 #include "core/finish/find_pictures.h"
 #include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
+#include "desktop/session/picture_size.h"
 #include "desktop/session/session.h"
 
 namespace lacquer {
@@ -57,7 +57,7 @@ bool Session::add_picture_asking() {
 
 bool Session::start_from_picture(const QString& path) {
     if (!start_new() || !add_picture(path)) return false;
-    const QSize picture = QImageReader(path).size();
+    const QSize picture = picture_size(path.toStdString());
     Finish changed = finish();
     changed.name = QFileInfo(path).completeBaseName().toStdString();
     // As large as the picture, but no larger than a large screen.
@@ -106,7 +106,7 @@ void Session::add_sprite_part(const std::string& sprite, const QString& path) {
         return edit(std::move(changed), tr("Added the part %1 to %2").arg(qs(part.name), qs(shown_name(sprite))));
     }
     SpriteGround fresh;
-    if (const QSize size = QImageReader(path).size(); !size.isEmpty()) {
+    if (const QSize size = picture_size(path.toStdString()); !size.isEmpty()) {
         fresh.width = size.width();
         fresh.height = size.height();
     }

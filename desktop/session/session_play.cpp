@@ -67,6 +67,7 @@ void Session::set_playing(bool playing) {
     playing_ = playing;
     last_tick_ = clock_();
     if (playing) {
+        stop_checking_rates();
         if (time_ >= loop_to()) time_ = loop_from();
         play_timer_.start();
     } else {

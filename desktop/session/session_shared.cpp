@@ -24,6 +24,7 @@ QString Session::share_dial(const std::string& name, bool shared) {
     if (shared && changed.shared_dials.empty()) {
         QString path = prompts_.shared_dials_file(qs(path_.empty() ? "shared.dials" : path_));
         if (path.isEmpty()) return tr("It stays a dial of this finish alone");
+        // A file that is there is read and added to, not replaced.
         if (!path.endsWith(QStringLiteral(".dials"))) path += QStringLiteral(".dials");
         chosen_shared_.insert(picture_path(path_, stored_picture_path(path_, path.toStdString())));
         changed.shared_dials = stored_picture_path(path_, path.toStdString());

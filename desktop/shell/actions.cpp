@@ -26,6 +26,7 @@ constexpr std::array rows = {
     ActionRow{"ground_shelf", "Finish", "Ground shelf", "Shift+G", "all that the finish reads, in place of the dials"},
     ActionRow{"ground_page", "Finish", "Change ground…", "Ctrl+G", "file, layers, place, hour, stops of what is read"},
     ActionRow{"find_missing", "Finish", "Find what is missing…", "", "where a picture is that is not where it was"},
+    ActionRow{"delete_ground", "Finish", "Delete ground", "", "the one that is chosen on the shelf"},
     ActionRow{"replace_ground", "Finish", "Replace ground…", "Ctrl+Shift+G", "another file in its place; all follows"},
     ActionRow{"", "Finish", "", "", ""},
     ActionRow{"quit", "Finish", "Quit", "Ctrl+Q", "close Lacquer"},

@@ -3,6 +3,7 @@
 
 #include <QFrame>
 #include <QHash>
+#include <QPointer>
 #include <string>
 
 class QAction;
@@ -33,7 +34,7 @@ private:
     void show_at(const QString& html, const QRect& area);
     QLabel* label_;
     QScrollArea* scroll_;
-    QWidget* before_ = nullptr;
+    QPointer<QWidget> before_;
 };
 
 /// What a dial is, as rich text.

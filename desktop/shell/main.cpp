@@ -68,6 +68,11 @@ lacquer::Prompts real_prompts() {
         if (box.clickedButton() == replace) return lacquer::ChangedOnDisk::replace;
         return box.clickedButton() == elsewhere ? lacquer::ChangedOnDisk::save_elsewhere : lacquer::ChangedOnDisk::stay;
     };
+    prompts.may_replace = [](const QString& path) {
+        return QMessageBox::question(nullptr, QObject::tr("Lacquer"),
+                                     QObject::tr("%1 is there already. Replace it?").arg(QFileInfo(path).fileName()),
+                                     QMessageBox::Yes | QMessageBox::No, QMessageBox::No) == QMessageBox::Yes;
+    };
     prompts.may_write_shared = [](const QString& path) {
         return QMessageBox::question(nullptr, QObject::tr("Lacquer"),
                                      QObject::tr("The finish keeps shared dials in %1, outside its own folder. Write "

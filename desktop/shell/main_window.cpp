@@ -1,11 +1,14 @@
 #include "desktop/shell/main_window.h"
 
+#include <QAbstractButton>
 #include <QAction>
+#include <QApplication>
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QCursor>
 #include <QDropEvent>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QMenu>
 #include <QMimeData>
@@ -32,6 +35,7 @@
 #include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
+#include "desktop/shell/mnemonics.h"
 #include "desktop/shell/panel.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
@@ -138,6 +142,10 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
     ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
     dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
+    auto* ground_menu = new QMenu(this);
+    for (const char* id : {"ground_page", "replace_ground", "delete_ground", "add_sprite_part", "find_missing"})
+        ground_menu->addAction(actions_[id]);
+    shelf_->set_menu(ground_menu);
     refresh_words();
     ladder_->setFocus();
 }
@@ -149,8 +157,9 @@ bool is_on_the_bench(const ActionRow& row) {
     const std::string_view menu = row.menu;
     const std::string_view id = row.id;
     if (menu == "Step" || menu == "Coat") return true;
-    for (const std::string_view own : {"cut", "copy", "paste", "mend", "ground_shelf", "ground_page", "replace_ground",
-                                       "add_gradient", "add_curve", "add_marks", "focus_ladder", "focus_dials"}) {
+    for (const std::string_view own :
+         {"cut", "copy", "paste", "mend", "ground_shelf", "ground_page", "replace_ground", "delete_ground",
+          "add_gradient", "add_curve", "add_marks", "focus_ladder", "focus_dials"}) {
         if (id == own) return true;
     }
     return menu == "Dial" && id != "add_response" && id != "response_page" && id != "let_go" && id != "take_shared";
@@ -163,13 +172,18 @@ QMenu* MainWindow::menu_of(const QString& title) {
     if (menu == nullptr) {
         menu = new QMenu(title, this);
         menu->setToolTipsVisible(true);
-        top_bar_->add_menu(title, menu);
+        top_bar_->add_menu(with_mnemonic(title, mnemonics_[{}]), title, menu);
     }
     return menu;
 }
 
 void MainWindow::build_actions() {
     const QHash<QString, std::function<void()>> all = handlers();
+    // Alt and a letter opens a menu where no action has it.
+    for (const ActionRow& row : action_rows()) {
+        const QString keys = QString::fromLatin1(row.shortcut);
+        if (keys.startsWith(QStringLiteral("Alt+")) && keys.size() == 5) mnemonics_[{}].insert(keys.back().toLower());
+    }
     for (const ActionRow& row : action_rows()) {
         QMenu* menu = menu_of(tr(row.menu));
         const QString id = QString::fromLatin1(row.id);
@@ -177,17 +191,20 @@ void MainWindow::build_actions() {
             menu->addSeparator();
             continue;
         }
-        auto* action = new QAction(tr(row.words), this);
+        auto* action = new QAction(with_mnemonic(tr(row.words), mnemonics_[QString::fromLatin1(row.menu)]), this);
+        action->setIconText(tr(row.words));
         action->setObjectName(id);
         const QKeySequence keys = QKeySequence(QString::fromLatin1(row.shortcut));
         action->setShortcut(keys);
+        // A cue that is held down is one cue.
+        action->setAutoRepeat(!id.startsWith(QStringLiteral("cue_")) && id != QStringLiteral("play"));
         action->setToolTip(keys.isEmpty() ? tr(row.tip)
                                           : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
         Q_ASSERT(all.contains(id));
         // What is done to what is not in sight would only puzzle.
         connect(action, &QAction::triggered, this, [this, row, action, work = all.value(id)] {
             if (rehearses() && is_on_the_bench(row))
-                return session_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->text()));
+                return session_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->iconText()));
             work();
         });
         addAction(action);
@@ -284,16 +301,29 @@ void MainWindow::refresh_words() {
     play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
     actions_["undo"]->setEnabled(session_.history().can_undo());
     actions_["redo"]->setEnabled(session_.history().can_redo());
-    actions_["undo"]->setText(session_.history().can_undo() ? tr("Undo: %1").arg(qs(session_.history().undo_words()))
-                                                            : tr("Undo"));
-    actions_["redo"]->setText(session_.history().can_redo() ? tr("Redo: %1").arg(qs(session_.history().redo_words()))
-                                                            : tr("Redo"));
+    // What was done may have an & in its name.
+    const auto plain = [](const std::string& words) {
+        return qs(words).replace(QLatin1Char('&'), QStringLiteral("&&"));
+    };
+    actions_["undo"]->setText(
+        session_.history().can_undo() ? tr("&Undo: %1").arg(plain(session_.history().undo_words())) : tr("&Undo"));
+    actions_["redo"]->setText(
+        session_.history().can_redo() ? tr("&Redo: %1").arg(plain(session_.history().redo_words())) : tr("&Redo"));
     setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
 }
 
 // All that is to be painted in a drag waits for the stage's picture, so that it comes first and nothing is painted
 // twice.
 bool MainWindow::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        // On a button with the focus it presses that button.
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool button = qobject_cast<QAbstractButton*>(QApplication::focusWidget()) != nullptr;
+        if (button && key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier) {
+            event->accept();
+            return true;
+        }
+    }
     if (event->type() != QEvent::UpdateRequest || !session_.stage_is_coming()) return QWidget::event(event);
     paint_is_due_ = true;
     return true;
@@ -301,6 +331,7 @@ bool MainWindow::event(QEvent* event) {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (!session_.may_leave()) return event->ignore();
+    session_.drop_autosave();
     session_.set_playing(false);
     settings_.setValue("window/geometry", saveGeometry());
     settings_.setValue("window/ladder_width", columns_->sizes().value(0));

@@ -130,6 +130,7 @@ private:
     QSettings& settings_;
     QHash<QString, QAction*> actions_;
     QHash<QString, QMenu*> menus_;
+    QHash<QString, QSet<QChar>> mnemonics_;  ///< taken, by menu; those of the menus themselves under no name
     TopBar* top_bar_;
     Chooser* chooser_;
     LadderView* ladder_;

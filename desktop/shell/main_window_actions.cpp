@@ -172,6 +172,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"type_value", [d] { d->edit_value(); }},
         {"reset_dial", [d] { d->reset_chosen(); }},
         {"value_as_default", [d] { d->value_as_default(); }},
+        {"delete_ground", [this] { shelf_->delete_chosen(); }},
         {"delete_dial", [d] { d->delete_chosen(); }},
         {"add_response", [this] { add_response(); }},
         {"response_page",
@@ -200,7 +201,8 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
              for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
              choose_page(
                  names, [this](int i) { show_cue_form(form(), session_, static_cast<std::size_t>(i)); },
-                 tr("No cues yet: add one (C)"));
+                 tr("No cues yet: add one (%1)")
+                     .arg(actions_["add_cue"]->shortcut().toString(QKeySequence::NativeText)));
          }},
         {"clear_tape", [&s] { s.clear_tape(); }},
     };
@@ -290,7 +292,11 @@ void MainWindow::mend() {
 }
 
 void MainWindow::make_dial() {
-    if (ladder_->hasFocus() && ladder_->has_value_at_hand()) return ladder_->make_dial(false);
+    const bool choosing = ladder_->choosing_value();
+    if (!choosing && ladder_->hasFocus() && ladder_->has_value_at_hand()) return ladder_->make_dial(false);
+    // First the numbers that could be one are shown; only who asks again wants one that nothing uses.
+    if (!choosing && ladder_->choose_value()) return;
+    ladder_->end_choosing_value();
     add_dial();
 }
 

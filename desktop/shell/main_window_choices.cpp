@@ -42,7 +42,7 @@ void MainWindow::show_commands() {
     for (const ActionRow& row : action_rows()) {
         const QString id = QString::fromLatin1(row.id);
         if (id.isEmpty() || id == QStringLiteral("commands")) continue;
-        Choice choice{actions_[id]->text(), tr(row.tip)};
+        Choice choice{actions_[id]->iconText(), tr(row.tip)};
         choice.key = actions_[id]->shortcut().toString(QKeySequence::NativeText);
         choice.fits = actions_[id]->isEnabled();
         offer.choices.push_back(std::move(choice));

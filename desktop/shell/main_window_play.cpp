@@ -50,9 +50,9 @@ QHash<QString, std::function<void()>> MainWindow::play_handlers() {
          }},
         {"save_tape",
          [&s] {
-             QString path = s.prompts().tape_to_save(qs(identifier_from(s.finish().name) + ".tape"));
-             if (path.isEmpty()) return;
-             s.save_tape(path.endsWith(QStringLiteral(".tape")) ? path : path + QStringLiteral(".tape"));
+             const QString chosen = s.prompts().tape_to_save(qs(identifier_from(s.finish().name) + ".tape"));
+             const QString path = s.with_ending(chosen, QStringLiteral(".tape"));
+             if (!path.isEmpty()) s.save_tape(path);
          }},
     };
     for (int i = 0; i < 9; ++i) all[QStringLiteral("cue_%1").arg(i + 1)] = [this, i] { cue_pads_->press(i); };

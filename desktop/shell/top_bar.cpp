@@ -49,9 +49,9 @@ TopBar::TopBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
     connect(&session_, &Session::reading_changed, this, qOverload<>(&QWidget::update));
 }
 
-void TopBar::add_menu(const QString& title, QMenu* menu) {
+void TopBar::add_menu(const QString& title, const QString& name, QMenu* menu) {
     auto* button = new QPushButton(title, this);
-    button->setObjectName(QStringLiteral("menu_") + title.toLower());
+    button->setObjectName(QStringLiteral("menu_") + name.toLower());
     button->setMenu(menu);
     button->setFlat(true);
     button->setFocusPolicy(Qt::TabFocus);
@@ -63,7 +63,7 @@ void TopBar::add_menu(const QString& title, QMenu* menu) {
 }
 
 void TopBar::add_tab(QAction* action) {
-    auto* button = new QPushButton(action->text(), this);
+    auto* button = new QPushButton(action->iconText(), this);
     button->setObjectName(QStringLiteral("tab_") + action->objectName());
     button->setToolTip(action->toolTip());
     button->setCheckable(true);

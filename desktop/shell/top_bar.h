@@ -16,7 +16,7 @@ class TopBar : public QWidget {
 
 public:
     TopBar(Session& session, QWidget* parent = nullptr);
-    void add_menu(const QString& title, QMenu* menu);
+    void add_menu(const QString& title, const QString& name, QMenu* menu);
     /// A screen of the window, behind the menus; checked while it is shown.
     void add_tab(QAction* action);
     /// The line that says what was done last; for tests.

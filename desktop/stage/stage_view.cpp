@@ -221,7 +221,8 @@ void StageView::save_picture(const QString& path) {
     if (path.isEmpty()) return;
     const StagePicture& shown = session_.stage();
     if (shown.values == nullptr) return session_.say(tr("There is no picture to save"));
-    const QString file = QFileInfo(path).suffix().isEmpty() ? path + QStringLiteral(".png") : path;
+    const QString file = QFileInfo(path).suffix().isEmpty() ? session_.with_ending(path, QStringLiteral(".png")) : path;
+    if (file.isEmpty()) return;
     const WrittenLayer layer{shown.step, shown.values.get(), width_of(shown.type) < 3};
     const Result<Done> done = write_picture(file.toStdString(), {&layer, 1}, {});
     session_.say(done ? tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName())

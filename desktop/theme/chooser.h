@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QFrame>
+#include <QPointer>
 #include <functional>
 #include <vector>
 
@@ -52,7 +53,7 @@ private:
     Offer offer_;
     std::vector<int> shown_;
     bool open_ = false;
-    QWidget* before_ = nullptr;  ///< had the focus
+    QPointer<QWidget> before_;  ///< had the focus
 };
 
 }  // namespace lacquer

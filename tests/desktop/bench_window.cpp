@@ -27,6 +27,10 @@ BenchWindow::BenchWindow(const std::string& path) {
         ++questions;
         return changed_on_disk;
     };
+    prompts.may_replace = [this](const QString&) {
+        ++questions;
+        return may_replace;
+    };
     prompts.may_write_shared = [this](const QString&) {
         ++questions;
         return may_write_shared;

@@ -54,6 +54,7 @@ public:
     Unsaved unsaved = Unsaved::discard;
     ChangedOnDisk changed_on_disk = ChangedOnDisk::stay;
     bool may_write_shared = false;
+    bool may_replace = false;
     int questions = 0;
     double clock = 0;
     QString last_said;

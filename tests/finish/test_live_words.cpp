@@ -76,6 +76,19 @@ TEST_CASE("three numbers in a vec3 are a colour as well") {
     CHECK(words_in("vec3(uv, 0)").front().kind == LiveKind::function);
 }
 
+TEST_CASE("a vec3 that is a place, a direction or a weight is no colour") {
+    const auto is_colour = [](const std::string& formula) {
+        const auto words = words_in(formula);
+        return std::any_of(words.begin(), words.end(), [](const LiveWord& w) { return w.kind == LiveKind::colour; });
+    };
+    CHECK(is_colour("mix(vec3(0.6, 0, 0), scene.rgb, 0.5) * 2"));
+    CHECK(is_colour("tint(scene, vec3(0.6, 0, 0), 1)"));
+    CHECK_FALSE(is_colour("value_noise(vec3(0.6, 0, 0))"));
+    CHECK_FALSE(is_colour("length(vec3(0.6, 0, 0))"));
+    CHECK_FALSE(is_colour("dot(scene.rgb, vec3(0.2126, 0.7152, 0.0722))"));
+    CHECK_FALSE(is_colour("hash3(vec3(1, 2, 3) * 0.5).x"));
+}
+
 TEST_CASE("whole numbers of code stay whole") {
     const auto words = words_in("float s = 0.0; for (int i = 0; i < 8; i++) s += 0.5; return s;");
     CHECK(word(words, "8").whole);

@@ -34,7 +34,7 @@ TEST_CASE("a tape comes back from its file as it was") {
     CHECK(read->length == 8);
     CHECK(read->tape == some_tape());
     const std::string text = *read_whole_file(path, 10000);
-    CHECK(text.starts_with("{\"tape\":\"Gale night\",\"format\":1,\"length\":8"));
+    CHECK(text.starts_with("{\"tape\": \"Gale night\", \"format\": 1, \"length\": 8"));
     CHECK(std::count(text.begin(), text.end(), '\n') == 6);
     CHECK(text.find(R"({"set": "hull", "at": 0.25, "value": 90})") < text.find(R"({"cue": "hit", "at": 0.5)"));
 }
