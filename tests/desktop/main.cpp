@@ -1,11 +1,10 @@
 // The window's tests need one application for all; it must be made before any of them.
-#define CATCH_CONFIG_RUNNER
 #include <QApplication>
 #include <QStandardPaths>
-#include <catch2/catch.hpp>
 #include <cstdlib>
 
 #include "desktop/theme/theme.h"
+#include "tests/support/run_tests.h"
 #include "tests/support/temporary.h"
 
 int main(int argc, char** argv) {
@@ -15,5 +14,5 @@ int main(int argc, char** argv) {
     lacquer::theme::prepare_fonts();
     QApplication application(argc, argv);
     lacquer::theme::apply(application);
-    return Catch::Session().run(argc, argv);
+    return lacquer::test::run_tests(argc, argv);
 }

@@ -1,2 +1,3 @@
-#define CATCH_CONFIG_MAIN
-#include <catch2/catch.hpp>
+#include "tests/support/run_tests.h"
+
+int main(int argc, char** argv) { return lacquer::test::run_tests(argc, argv); }
