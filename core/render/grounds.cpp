@@ -91,7 +91,7 @@ Result<PicturePtr> GroundStore::layer_of(const std::string& path, const std::str
     return told(pictures_->layer(path, name, meaning, told_of(path)), path);
 }
 
-// Colours are averaged; of what cannot be averaged every so manieth pixel is kept.
+// Colours are averaged; of what cannot be averaged, one pixel in so many is kept.
 PicturePtr GroundStore::fitted(const PicturePtr& whole, GroundLayer layer, const GroundUse& use) {
     return use.small ? pictures_->smaller(whole, use.width, use.height, layer == GroundLayer::colour) : whole;
 }

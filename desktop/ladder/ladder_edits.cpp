@@ -208,6 +208,9 @@ void LadderView::move_selected(int direction) {
 }
 
 void LadderView::select_next(int direction) {
+    // Walking along the steps is about steps again, also where there is no further one.
+    chosen_coat_.reset();
+    viewport()->update();
     const LadderRow* row = selected_row();
     auto at = row == nullptr ? std::ptrdiff_t{-1} : row - rows_.data();
     for (at += direction; at >= 0 && at < static_cast<std::ptrdiff_t>(rows_.size()); at += direction) {

@@ -92,7 +92,14 @@ TEST_CASE("commands on a heading work on its coat, whatever step is selected") {
     REQUIRE(bench.session().finish().coats.size() == 2);
     CHECK(bench.session().finish().coats[0].name == first);
     CHECK(bench.session().finish().coats[1].name == second);
-    // Selecting a step is about steps again.
+    // Walking along the steps is about steps again, also at their end.
+    bench.session().select("stained");
+    bench.click(ladder, heading(bench, 0));
+    bench.key(Qt::Key_Down);
+    bench.key(Qt::Key_O, Qt::ShiftModifier);
+    CHECK_FALSE(bench.session().finish().coats[1].on);
+    bench.session().undo();
+    // So is selecting one.
     bench.click(ladder, heading(bench, 0));
     bench.session().select("rim");
     bench.session().select("stained");
