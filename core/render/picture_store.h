@@ -46,7 +46,7 @@ public:
     /// Cell `number` of a sheet.
     PicturePtr cell(const PicturePtr& sheet, int columns, int rows, int number);
 
-    /// A picture averaged down to at most `width` x `height`; of what cannot be averaged every so manieth pixel.
+    /// A picture averaged down to at most `width` x `height`; of what cannot be averaged, one pixel in so many.
     PicturePtr smaller(const PicturePtr& whole, int width, int height, bool averaged);
 
     /// Copies at half the size, a quarter and so on; see `smaller_copies`.
