@@ -5,17 +5,18 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "desktop/dials/dial_text.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/line_editor.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/dial_text.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/playing/playing.h"
 
 namespace lacquer {
 
 void DialsView::edit_value() {
     const Cell* cell = cell_of(chosen_);
     if (cell == nullptr) return;
-    const Dial& dial = session_.finish().dials[cell->dial];
+    const Dial& dial = document_.finish().dials[cell->dial];
     value_editor_->setText(dial_value_text(dial, present_value(dial)));
     value_editor_->setGeometry(
         cell->value.adjusted(dial.kind == DialKind::colour ? -40 : 20, 2, 2, -2).translated(-scrolled()));
@@ -29,86 +30,86 @@ void DialsView::end_value(bool keep) {
     const QString typed = value_editor_->text();
     value_editor_->hide();
     setFocus();
-    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Dial* dial = find_dial(document_.finish(), chosen_);
     if (!keep || dial == nullptr) return;
     if (typed == dial_value_text(*dial, present_value(*dial))) return;
     const auto value = dial_value_from(*dial, typed);
     if (!value) {
-        session_.say(
+        document_.say(
             dial->kind == DialKind::colour
                 ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
                 : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
         return;
     }
-    session_.set_dial(chosen_, *value);
-    session_.seal_edit();
+    playing_.set_dial(chosen_, *value);
+    document_.seal_edit();
 }
 
 void DialsView::take_mend() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Dial* dial = find_dial(document_.finish(), chosen_);
     const Warning* warning = dial == nullptr ? nullptr : warning_of(*dial);
-    if (warning == nullptr || warning->mends.empty()) return session_.say(tr("There is nothing to mend here"));
+    if (warning == nullptr || warning->mends.empty()) return document_.say(tr("There is nothing to mend here"));
     const Mend mend = warning->mends.front();
-    session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+    document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
 }
 
 void DialsView::move_chosen(int direction) {
-    session_.edit(move_dial(session_.finish(), chosen_, direction),
-                  tr("Moved the dial %1").arg(qs(shown_name(chosen_))));
+    document_.edit(move_dial(document_.finish(), chosen_, direction),
+                   tr("Moved the dial %1").arg(qs(shown_name(chosen_))));
 }
 
 void DialsView::go_to_use() {
-    std::vector<std::string> users = users_of(session_.finish(), chosen_);
-    std::erase_if(users, [&](const std::string& name) { return find_step(session_.finish(), name) == nullptr; });
-    if (users.empty()) return session_.say(tr("No step uses %1 itself").arg(qs(shown_name(chosen_))));
-    const auto present = std::find(users.begin(), users.end(), session_.selected());
+    std::vector<std::string> users = users_of(document_.finish(), chosen_);
+    std::erase_if(users, [&](const std::string& name) { return find_step(document_.finish(), name) == nullptr; });
+    if (users.empty()) return document_.say(tr("No step uses %1 itself").arg(qs(shown_name(chosen_))));
+    const auto present = std::find(users.begin(), users.end(), document_.selected());
     const bool last = present == users.end() || present + 1 == users.end();
-    session_.select(last ? users.front() : *(present + 1));
-    session_.say(tr("%1 is used in %2").arg(qs(shown_name(chosen_)), qs(counted(users.size(), "step"))));
+    document_.select(last ? users.front() : *(present + 1));
+    document_.say(tr("%1 is used in %2").arg(qs(shown_name(chosen_)), qs(counted(users.size(), "step"))));
 }
 
 void DialsView::copy_value() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Dial* dial = find_dial(document_.finish(), chosen_);
     if (dial == nullptr) return;
     const QString text = dial_value_text(*dial, present_value(*dial));
     QGuiApplication::clipboard()->setText(text);
-    session_.say(tr("Copied %1").arg(text));
+    document_.say(tr("Copied %1").arg(text));
 }
 
 void DialsView::paste_value() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Dial* dial = find_dial(document_.finish(), chosen_);
     if (dial == nullptr) return;
     const QString text = QGuiApplication::clipboard()->text().trimmed();
     const auto value = dial_value_from(*dial, text);
-    if (!value) return session_.say(tr("'%1' is no value for %2").arg(text.left(40), qs(shown_name(chosen_))));
-    session_.set_dial(chosen_, *value);
-    session_.seal_edit();
-    session_.say(tr("%1 is %2").arg(qs(shown_name(chosen_)), dial_value_text(*dial, *value)));
+    if (!value) return document_.say(tr("'%1' is no value for %2").arg(text.left(40), qs(shown_name(chosen_))));
+    playing_.set_dial(chosen_, *value);
+    document_.seal_edit();
+    document_.say(tr("%1 is %2").arg(qs(shown_name(chosen_)), dial_value_text(*dial, *value)));
 }
 
 void DialsView::delete_chosen() {
     if (chosen_.empty()) return;
-    const std::vector<std::string> users = users_of(session_.finish(), chosen_);
+    const std::vector<std::string> users = users_of(document_.finish(), chosen_);
     QString what = tr("Deleted the dial %1").arg(qs(shown_name(chosen_)));
     if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
-    session_.edit(delete_dial(session_.finish(), chosen_), what);
+    document_.edit(delete_dial(document_.finish(), chosen_), what);
 }
 
 void DialsView::reset_chosen() {
-    const Dial* dial = find_dial(session_.finish(), chosen_);
+    const Dial* dial = find_dial(document_.finish(), chosen_);
     if (dial == nullptr) return;
-    if (!dial->formula.empty()) return session_.let_go(chosen_);
-    session_.set_dial(chosen_, dial->default_value);
-    session_.seal_edit();
-    session_.say(tr("%1 is at its default").arg(qs(shown_name(chosen_))));
+    if (!dial->formula.empty()) return playing_.let_go(chosen_);
+    playing_.set_dial(chosen_, dial->default_value);
+    document_.seal_edit();
+    document_.say(tr("%1 is at its default").arg(qs(shown_name(chosen_))));
 }
 
 void DialsView::value_as_default() {
-    Finish changed = session_.finish();
+    Finish changed = document_.finish();
     for (Dial& dial : changed.dials) {
         if (dial.name == chosen_) dial.default_value = dial.value;
     }
-    session_.edit(std::move(changed), tr("Made the value of %1 its default").arg(qs(shown_name(chosen_))));
+    document_.edit(std::move(changed), tr("Made the value of %1 its default").arg(qs(shown_name(chosen_))));
 }
 
 }  // namespace lacquer

@@ -3,10 +3,11 @@
 #include <algorithm>
 
 #include "core/base/text.h"
-#include "desktop/dials/dial_text.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/dial_text.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 
 namespace lacquer {
 
@@ -17,7 +18,7 @@ constexpr int margin = 12;
 }  // namespace
 
 QString DialsView::source_words(const Dial& dial) const {
-    if (session_.held().contains(dial.name)) return tr("held · Esc lets go");
+    if (playing_.held().contains(dial.name)) return tr("held · Esc lets go");
     return dial.formula.empty() ? QString() : qs(dial.formula) + tr(" · drag to hold it still");
 }
 
@@ -39,8 +40,8 @@ void DialsView::paintEvent(QPaintEvent*) {
 }
 
 void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
-    const Dial& dial = session_.finish().dials[cell.dial];
-    const bool held = session_.held().contains(dial.name);
+    const Dial& dial = document_.finish().dials[cell.dial];
+    const bool held = playing_.held().contains(dial.name);
     const bool is_chosen = dial.name == chosen_;
     if (cell.card) {
         painter.setPen(held ? theme::gold : theme::hairline);
@@ -55,7 +56,7 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true),
                       reaches ? theme::text : theme::quiet);
     const DialValue value = present_value(dial);
-    const CheckedDial& checked = session_.checked().dials[cell.dial];
+    const CheckedDial& checked = document_.checked().dials[cell.dial];
     QRect value_area = cell.value;
     if (dial.kind == DialKind::colour) {
         const QRect box(value_area.left(), value_area.center().y() - 5, 11, 11);
@@ -113,7 +114,7 @@ void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dia
         return;
     }
     painter.fillRect(groove, theme::black);
-    const bool driven = !dial.formula.empty() && !session_.held().contains(dial.name);
+    const bool driven = !dial.formula.empty() && !playing_.held().contains(dial.name);
     const int x = track.left() + static_cast<int>(share * (track.width() - 1));
     if (driven) painter.fillRect(QRect(groove.left(), groove.top(), x - groove.left(), 4), theme::vermilion);
     painter.fillRect(QRect(x - 2, track.top(), 5, 12), theme::text);
@@ -135,7 +136,7 @@ void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial
     painter.setBrush(Qt::NoBrush);
     painter.drawPolyline(line);
     painter.setRenderHint(QPainter::Antialiasing, false);
-    const int now = static_cast<int>(x_of(session_.time() / session_.finish().length));
+    const int now = static_cast<int>(x_of(playing_.time() / document_.finish().length));
     painter.fillRect(QRect(now, area.top() - 2, 1, area.height() + 4), theme::text);
 }
 

@@ -10,10 +10,13 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "desktop/dials/dial_text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/dial_text.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 
 namespace lacquer {
 
@@ -49,8 +52,12 @@ std::set<std::string, std::less<>> dials_reaching(const CheckedFinish& checked, 
 
 }  // namespace
 
-DialsView::DialsView(Session& session, QWidget* parent)
-    : QAbstractScrollArea(parent), session_(session), value_editor_(new LineEditor(viewport())) {
+DialsView::DialsView(Models& models, QWidget* parent)
+    : QAbstractScrollArea(parent),
+      document_(models.document),
+      playing_(models.playing),
+      drawing_(models.drawing),
+      value_editor_(new LineEditor(viewport())) {
     setObjectName(QStringLiteral("dials"));
     setAccessibleName(tr("Dials"));
     setFrameShape(QFrame::NoFrame);
@@ -61,15 +68,15 @@ DialsView::DialsView(Session& session, QWidget* parent)
     value_editor_->hide();
     connect(value_editor_, &QLineEdit::editingFinished, this, [this] { end_value(true); });
     connect(value_editor_, &LineEditor::dismissed, this, [this] { end_value(false); });
-    connect(&session_, &Session::finish_changed, this, [this] {
+    connect(&document_, &Document::finish_changed, this, [this] {
         retrace();
         rebuild();
     });
-    connect(&session_, &Session::selection_changed, this, &DialsView::rebuild);
-    connect(&session_, &Session::time_changed, this, [this] { viewport()->update(); });
-    connect(&session_, &Session::warnings_changed, this, [this] {
+    connect(&document_, &Document::selection_changed, this, &DialsView::rebuild);
+    connect(&playing_, &Playing::time_changed, this, [this] { viewport()->update(); });
+    connect(&drawing_, &Drawing::warnings_changed, this, [this] {
         viewport()->update();
-        const Dial* dial = find_dial(session_.finish(), chosen_);
+        const Dial* dial = find_dial(document_.finish(), chosen_);
         if (dial != nullptr && warning_of(*dial) != nullptr) viewport()->setToolTip(qs(warning_of(*dial)->message));
     });
     retrace();
@@ -79,7 +86,7 @@ DialsView::DialsView(Session& session, QWidget* parent)
 QPoint DialsView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
 void DialsView::retrace() {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     // What the traces go by; a dial that only stands still changes none of them.
     Driven now{finish.responses, finish.signals, finish.tape, finish.length, {}};
     std::string formulas;
@@ -97,7 +104,7 @@ void DialsView::retrace() {
     const bool any =
         std::any_of(finish.dials.begin(), finish.dials.end(), [](const Dial& d) { return !d.formula.empty(); });
     if (!any) return;
-    const std::shared_ptr<const Play> play = session_.tape_play();
+    const std::shared_ptr<const Play> play = playing_.tape_play();
     for (int i = 0; i < trace_samples; ++i) {
         const double time = finish.length * i / (trace_samples - 1);
         const DriveValues values = play->values(time);
@@ -109,8 +116,8 @@ void DialsView::retrace() {
 }
 
 void DialsView::rebuild() {
-    const Finish& finish = session_.finish();
-    reaching_ = dials_reaching(session_.checked(), session_.selected());
+    const Finish& finish = document_.finish();
+    reaching_ = dials_reaching(document_.checked(), document_.selected());
     std::vector<std::size_t> order(finish.dials.size());
     for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
@@ -180,8 +187,8 @@ void DialsView::rebuild() {
 
 DialValue DialsView::present_value(const Dial& dial) const {
     if (dial.formula.empty()) return dial.value;
-    const auto found = session_.values().find(dial.name);
-    return found == session_.values().end() ? dial.value : setting_from(found->second);
+    const auto found = playing_.values().find(dial.name);
+    return found == playing_.values().end() ? dial.value : setting_from(found->second);
 }
 
 const DialsView::Cell* DialsView::cell_at(QPoint point) const {
@@ -193,7 +200,7 @@ const DialsView::Cell* DialsView::cell_at(QPoint point) const {
 
 const DialsView::Cell* DialsView::cell_of(const std::string& dial) const {
     const auto found = std::find_if(cells_.begin(), cells_.end(),
-                                    [&](const Cell& cell) { return session_.finish().dials[cell.dial].name == dial; });
+                                    [&](const Cell& cell) { return document_.finish().dials[cell.dial].name == dial; });
     return found == cells_.end() ? nullptr : &*found;
 }
 
@@ -221,24 +228,24 @@ void DialsView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     const Cell* cell = cell_at(event->pos());
     if (cell == nullptr) return;
-    const Dial dial = session_.finish().dials[cell->dial];
+    const Dial dial = document_.finish().dials[cell->dial];
     choose(dial.name);
     const QPoint at = event->pos() + scrolled();
     if (event->button() != Qt::LeftButton || !cell->track.adjusted(-4, -4, 4, 4).contains(at)) return;
     if (dial.kind == DialKind::toggle) {
-        session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), 1));
-        session_.seal_edit();
+        playing_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), 1));
+        document_.seal_edit();
         return;
     }
     dragged_ = dial.name;
     drag_x_ = event->pos().x();
     drag_share_ = dial_share(dial, present_value(dial));
     const double pressed = static_cast<double>(at.x() - cell->track.left()) / (cell->track.width() - 1);
-    session_.set_interacting(true);
+    document_.set_interacting(true);
     // A press on the handle picks it up; one beside it brings it there.
     if (std::fabs(pressed - drag_share_) * cell->track.width() > 5) {
         drag_share_ = std::clamp(pressed, 0.0, 1.0);
-        session_.set_dial(dial.name, dial_value_at(dial, present_value(dial), drag_share_, false));
+        playing_.set_dial(dial.name, dial_value_at(dial, present_value(dial), drag_share_, false));
     }
 }
 
@@ -248,35 +255,35 @@ void DialsView::mouseMoveEvent(QMouseEvent* event) {
 
 void DialsView::drag_to(QMouseEvent* event) {
     const Cell* cell = cell_of(dragged_);
-    const Dial* dial = find_dial(session_.finish(), dragged_);
+    const Dial* dial = find_dial(document_.finish(), dragged_);
     if (cell == nullptr || dial == nullptr) return;
     const bool fine = (event->modifiers() & Qt::ShiftModifier) != 0;
     const bool coarse = (event->modifiers() & Qt::ControlModifier) != 0;
     const double moved = static_cast<double>(event->pos().x() - drag_x_) / (cell->track.width() - 1);
     drag_x_ = event->pos().x();
     drag_share_ += moved * (fine ? 0.1 : 1);
-    session_.set_dial(dragged_, dial_value_at(*dial, present_value(*dial), drag_share_, coarse));
+    playing_.set_dial(dragged_, dial_value_at(*dial, present_value(*dial), drag_share_, coarse));
 }
 
 void DialsView::mouseReleaseEvent(QMouseEvent*) {
     if (dragged_.empty()) return;
-    const Dial* dial = find_dial(session_.finish(), dragged_);
+    const Dial* dial = find_dial(document_.finish(), dragged_);
     if (dial != nullptr && dial->formula.empty()) {
-        session_.say(tr("%1 is %2").arg(qs(shown_name(dragged_)), dial_value_text(*dial, dial->value)));
+        document_.say(tr("%1 is %2").arg(qs(shown_name(dragged_)), dial_value_text(*dial, dial->value)));
     } else if (dial != nullptr) {
-        session_.say(tr("%1 is held; Esc lets it go").arg(qs(shown_name(dragged_))));
+        document_.say(tr("%1 is held; Esc lets it go").arg(qs(shown_name(dragged_))));
     }
     dragged_.clear();
-    session_.set_interacting(false);
+    document_.set_interacting(false);
 }
 
 void DialsView::mouseDoubleClickEvent(QMouseEvent* event) {
     const Cell* cell = cell_at(event->pos());
     if (cell == nullptr) return;
     const QPoint at = event->pos() + scrolled();
-    const std::string name = session_.finish().dials[cell->dial].name;
+    const std::string name = document_.finish().dials[cell->dial].name;
     choose(name);
-    if (cell->value.contains(at) && session_.finish().dials[cell->dial].kind == DialKind::colour) {
+    if (cell->value.contains(at) && document_.finish().dials[cell->dial].kind == DialKind::colour) {
         emit wants_colour(qs(name), QRect(viewport()->mapTo(window(), cell->value.translated(-scrolled()).topLeft()),
                                           cell->value.size()));
     } else if (cell->value.contains(at)) {
@@ -292,9 +299,9 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
     const auto at = cell - cells_.data();
     const auto go = [&](std::ptrdiff_t to) {
         to = std::clamp<std::ptrdiff_t>(to, 0, static_cast<std::ptrdiff_t>(cells_.size()) - 1);
-        choose(session_.finish().dials[cells_[static_cast<std::size_t>(to)].dial].name);
+        choose(document_.finish().dials[cells_[static_cast<std::size_t>(to)].dial].name);
     };
-    const Dial& dial = session_.finish().dials[cell->dial];
+    const Dial& dial = document_.finish().dials[cell->dial];
     const double by = (event->modifiers() & Qt::ControlModifier) != 0 ? 10
                       : (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.1
                                                                       : 1;
@@ -304,9 +311,9 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Down:
             return go(at + 1);
         case Qt::Key_Left:
-            return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
+            return playing_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
         case Qt::Key_Right:
-            return session_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
+            return playing_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
         case Qt::Key_Return:
         case Qt::Key_Enter:
             return edit_value();
@@ -320,7 +327,7 @@ void DialsView::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 const Warning* DialsView::warning_of(const Dial& dial) const {
-    const auto& warnings = session_.warnings();
+    const auto& warnings = drawing_.warnings();
     const auto found =
         std::find_if(warnings.begin(), warnings.end(), [&](const Warning& w) { return w.where == dial.name; });
     return found == warnings.end() ? nullptr : &*found;

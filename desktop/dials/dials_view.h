@@ -15,13 +15,16 @@ class QMenu;
 namespace lacquer {
 
 class LineEditor;
-class Session;
+class Document;
+class Playing;
+class Drawing;
+struct Models;
 
 class DialsView : public QAbstractScrollArea {
     Q_OBJECT
 
 public:
-    DialsView(Session& session, QWidget* parent = nullptr);
+    DialsView(Models& models, QWidget* parent = nullptr);
 
     void set_dial_menu(QMenu* menu) { dial_menu_ = menu; }
     /// The chosen dial's name; empty if there is none.
@@ -94,7 +97,9 @@ private:
     };
     std::vector<Heading> headings_;
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
+    Drawing& drawing_;
     QMenu* dial_menu_ = nullptr;
     std::vector<Cell> cells_;
     std::map<std::string, std::vector<float>, std::less<>> traces_;

@@ -6,7 +6,7 @@
 #include <QPainter>
 #include <QTextBlock>
 
-#include "desktop/theme/theme.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 

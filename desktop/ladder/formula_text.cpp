@@ -6,7 +6,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/lang/builtins.h"
 #include "core/lang/token.h"
-#include "desktop/theme/theme.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 

@@ -7,52 +7,53 @@
 #include "core/finish/edits.h"
 #include "core/finish/step_edits.h"
 #include "core/finish/steps_text.h"
+#include "desktop/document/document.h"
+#include "desktop/document/kept_coats.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/kept_coats.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
 void LadderView::add_step() {
-    const Finish& finish = session_.finish();
-    const std::string after = session_.selected();
+    const Finish& finish = document_.finish();
+    const std::string after = document_.selected();
     Step step;
     step.name = free_name(finish, "step");
     // The new step starts as what stands above it, so that the picture stays as it is.
-    const CheckedStep* above = find_step(session_.checked(), after);
+    const CheckedStep* above = find_step(document_.checked(), after);
     const Ground* ground = first_picture(finish);
     step.formula = above != nullptr && above->typed ? after : ground != nullptr ? ground->name : "uv.x";
     const std::string name = step.name;
-    if (!session_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
-    session_.select(name);
+    if (!document_.edit(lacquer::add_step(finish, after, std::move(step)), tr("Added a step"))) return;
+    document_.select(name);
     edit_name();
     name_then_formula_ = true;
 }
 
 void LadderView::add_step_above() {
-    const std::string below = session_.selected();
-    if (find_step(session_.finish(), below) == nullptr) return add_step();
+    const std::string below = document_.selected();
+    if (find_step(document_.finish(), below) == nullptr) return add_step();
     Step step;
-    step.name = free_name(session_.finish(), "step");
+    step.name = free_name(document_.finish(), "step");
     step.formula = "uv.x";
     const std::string name = step.name;
-    if (!session_.edit(add_step_before(session_.finish(), below, std::move(step)), tr("Added a step above"))) return;
-    session_.select(name);
+    if (!document_.edit(add_step_before(document_.finish(), below, std::move(step)), tr("Added a step above"))) return;
+    document_.select(name);
     edit_name();
     name_then_formula_ = true;
 }
 
 void LadderView::edit_formula() {
-    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
+    if (find_step(document_.finish(), document_.selected()) == nullptr) return;
     begin_formula();
 }
 
 void LadderView::begin_formula() {
-    const Step* step = find_step(session_.finish(), session_.selected());
+    const Step* step = find_step(document_.finish(), document_.selected());
     if (step == nullptr || editing_ == Editing::formula) return;
     formula_before_ = step->formula;
     editing_ = Editing::formula;
@@ -63,19 +64,19 @@ void LadderView::begin_formula() {
     }
     formula_editor_->show();
     rebuild();
-    reveal(session_.selected());
+    reveal(document_.selected());
     formula_editor_->selectAll();
     formula_editor_->setFocus();
 }
 
 void LadderView::formula_typed() {
     if (editing_ != Editing::formula) return;
-    Finish changed = session_.finish();
-    const StepPlace place = place_of(changed, session_.selected());
+    Finish changed = document_.finish();
+    const StepPlace place = place_of(changed, document_.selected());
     Step& step = changed.coats[place.coat].steps[place.step];
     step.formula = formula_editor_->toPlainText().toStdString();
-    session_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(session_.selected()))),
-                  "formula " + session_.selected());
+    document_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(document_.selected()))),
+                   "formula " + document_.selected());
     rebuild();
     complete();
 }
@@ -87,13 +88,13 @@ void LadderView::end_formula(bool keep) {
     formula_editor_->hide();
     hide_completion();
     if (!keep) {
-        Finish changed = session_.finish();
+        Finish changed = document_.finish();
         const StepPlace place = place_of(changed, selected_shown_);
         changed.coats[place.coat].steps[place.step].formula = formula_before_;
-        session_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
-                      "formula " + selected_shown_);
+        document_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
+                       "formula " + selected_shown_);
     }
-    session_.seal_edit();
+    document_.seal_edit();
     rebuild();
     if (had_focus) setFocus();
 }
@@ -112,7 +113,7 @@ void LadderView::begin_line(Editing what, const QRect& area, const QString& text
 
 void LadderView::edit_name() {
     rebuild();
-    reveal(session_.selected());
+    reveal(document_.selected());
     const LadderRow* row = selected_row();
     if (row == nullptr) return;
     const QRect area(row->name_area.left() - 3, row->name_area.top() - 2, 190, 22);
@@ -124,7 +125,7 @@ void LadderView::edit_note() {
     if (row == nullptr) return;
     const QRect area(row->name_area.left() - 3, row->area.bottom() - 24, open_formula_width(viewport()->width()) + 3,
                      22);
-    begin_line(Editing::note, area, qs(find_step(session_.finish(), row->name)->note));
+    begin_line(Editing::note, area, qs(find_step(document_.finish(), row->name)->note));
 }
 
 void LadderView::end_line(bool keep) {
@@ -139,33 +140,33 @@ void LadderView::end_line(bool keep) {
     setFocus();
     const bool of_coat = what == Editing::coat_name || what == Editing::coat_note;
     // The coat may have gone meanwhile.
-    if (keep && !(of_coat && line_coat_ >= session_.finish().coats.size())) {
-        Finish changed = session_.finish();
+    if (keep && !(of_coat && line_coat_ >= document_.finish().coats.size())) {
+        Finish changed = document_.finish();
         if (what == Editing::step_name) {
-            const std::string from = session_.selected();
+            const std::string from = document_.selected();
             const std::string to = identifier_from(text.toStdString());
-            Result<Finish> renamed = rename(session_.finish(), from, text.toStdString());
+            Result<Finish> renamed = rename(document_.finish(), from, text.toStdString());
             const bool done = renamed && to != from;
-            const bool was_shown = session_.shown() == from;
+            const bool was_shown = drawing_.shown() == from;
             if (done) {
-                session_.edit(std::move(*renamed),
-                              tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
-                session_.select(to);
-                if (was_shown) session_.show_step(to);
+                document_.edit(std::move(*renamed),
+                               tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
+                document_.select(to);
+                if (was_shown) drawing_.show_step(to);
             } else if (!renamed) {
-                session_.edit(std::move(renamed), {});
+                document_.edit(std::move(renamed), {});
             }
         } else if (what == Editing::coat_name && !text.isEmpty()) {
             const QString from = qs(changed.coats[line_coat_].name);
             changed.coats[line_coat_].name = text.toStdString();
-            session_.edit(std::move(changed), tr("Renamed the coat %1 to %2").arg(from, text));
+            document_.edit(std::move(changed), tr("Renamed the coat %1 to %2").arg(from, text));
         } else if (what == Editing::coat_note) {
             changed.coats[line_coat_].note = text.toStdString();
-            session_.edit(std::move(changed), tr("Noted"));
+            document_.edit(std::move(changed), tr("Noted"));
         } else if (what == Editing::note) {
-            const StepPlace place = place_of(changed, session_.selected());
+            const StepPlace place = place_of(changed, document_.selected());
             changed.coats[place.coat].steps[place.step].note = text.toStdString();
-            session_.edit(std::move(changed), tr("Noted"));
+            document_.edit(std::move(changed), tr("Noted"));
         }
     }
     rebuild();
@@ -173,9 +174,9 @@ void LadderView::end_line(bool keep) {
 }
 
 void LadderView::delete_selected() {
-    const std::string name = session_.selected();
-    if (find_step(session_.finish(), name) == nullptr) return;
-    const std::vector<std::string> users = users_of(session_.finish(), name);
+    const std::string name = document_.selected();
+    if (find_step(document_.finish(), name) == nullptr) return;
+    const std::vector<std::string> users = users_of(document_.finish(), name);
     const LadderRow* row = selected_row();
     std::string next;
     if (row != nullptr) {
@@ -189,22 +190,22 @@ void LadderView::delete_selected() {
     QString what = tr("Deleted %1").arg(qs(shown_name(name)));
     if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
     if (!users.empty()) what += users.size() > 1 ? tr(" and %1 more").arg(users.size() - 1) : QString();
-    if (session_.edit(delete_step(session_.finish(), name), what)) session_.select(next);
+    if (document_.edit(delete_step(document_.finish(), name), what)) document_.select(next);
 }
 
 void LadderView::move_selected(int direction) {
-    Result<Finish> moved = move_step(session_.finish(), session_.selected(), direction);
-    QString what = tr("Moved %1 %2").arg(qs(shown_name(session_.selected())), direction < 0 ? tr("up") : tr("down"));
+    Result<Finish> moved = move_step(document_.finish(), document_.selected(), direction);
+    QString what = tr("Moved %1 %2").arg(qs(shown_name(document_.selected())), direction < 0 ? tr("up") : tr("down"));
     if (moved) {
         for (const OutOfOrder& broken : out_of_order(*moved)) {
-            if (broken.step != session_.selected() && broken.names != session_.selected()) continue;
+            if (broken.step != document_.selected() && broken.names != document_.selected()) continue;
             what += tr(": %1 names %2, which is below it now")
                         .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
             break;
         }
     }
-    session_.edit(std::move(moved), what);
-    reveal(session_.selected());
+    document_.edit(std::move(moved), what);
+    reveal(document_.selected());
 }
 
 void LadderView::select_next(int direction) {
@@ -215,18 +216,18 @@ void LadderView::select_next(int direction) {
     auto at = row == nullptr ? std::ptrdiff_t{-1} : row - rows_.data();
     for (at += direction; at >= 0 && at < static_cast<std::ptrdiff_t>(rows_.size()); at += direction) {
         const LadderRow& next = rows_[static_cast<std::size_t>(at)];
-        if (next.kind == LadderRowKind::step) return session_.select(next.name);
+        if (next.kind == LadderRowKind::step) return document_.select(next.name);
     }
 }
 
 void LadderView::toggle_of_step(bool Step::*flag, const QString& set, const QString& unset) {
-    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
-    Finish changed = session_.finish();
-    const StepPlace place = place_of(changed, session_.selected());
+    if (find_step(document_.finish(), document_.selected()) == nullptr) return;
+    Finish changed = document_.finish();
+    const StepPlace place = place_of(changed, document_.selected());
     Step& step = changed.coats[place.coat].steps[place.step];
     step.*flag = !(step.*flag);
     const QString what = (step.*flag ? set : unset).arg(qs(shown_name(step.name)));
-    session_.edit(std::move(changed), what);
+    document_.edit(std::move(changed), what);
 }
 
 void LadderView::toggle_step() { toggle_of_step(&Step::on, tr("Switched %1 on"), tr("Switched %1 off")); }
@@ -236,14 +237,14 @@ void LadderView::toggle_stand_in() {
 }
 
 void LadderView::duplicate_selected() {
-    Result<StepEdit> made = duplicate_step(session_.finish(), session_.selected());
-    if (!made) return session_.say(qs(made.fault().message));
-    session_.edit(std::move(made->finish), tr("Copied %1").arg(qs(shown_name(session_.selected()))));
-    session_.select(made->step);
+    Result<StepEdit> made = duplicate_step(document_.finish(), document_.selected());
+    if (!made) return document_.say(qs(made.fault().message));
+    document_.edit(std::move(made->finish), tr("Copied %1").arg(qs(shown_name(document_.selected()))));
+    document_.select(made->step);
 }
 
 void LadderView::extract_part() {
-    const std::string step = session_.selected();
+    const std::string step = document_.selected();
     Span span;
     if (editing_ == Editing::formula) {
         const QTextCursor cursor = formula_editor_->textCursor();
@@ -254,68 +255,68 @@ void LadderView::extract_part() {
     } else if (const auto at = word_at_hand()) {
         span = at->word.span;
     } else {
-        return session_.say(tr("Choose a part first: mark it in the formula, or go to a word with the arrow keys"));
+        return document_.say(tr("Choose a part first: mark it in the formula, or go to a word with the arrow keys"));
     }
-    Result<StepEdit> made = extract_step(session_.finish(), step, span);
+    Result<StepEdit> made = extract_step(document_.finish(), step, span);
     if (!made) {
         const Fault& fault = made.fault();
-        return session_.say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
+        return document_.say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
     }
-    session_.edit(std::move(made->finish), tr("Made %1 a step of its own").arg(qs(shown_name(made->step))));
-    session_.select(made->step);
+    document_.edit(std::move(made->finish), tr("Made %1 a step of its own").arg(qs(shown_name(made->step))));
+    document_.select(made->step);
     edit_name();
 }
 
 void LadderView::inline_selected() {
-    const std::string step = session_.selected();
-    const std::vector<std::string> users = users_of(session_.finish(), step);
-    if (session_.edit(inline_step(session_.checked(), step),
-                      tr("Wrote %1 into %2").arg(qs(shown_name(step)), joined_names(users))) &&
+    const std::string step = document_.selected();
+    const std::vector<std::string> users = users_of(document_.finish(), step);
+    if (document_.edit(inline_step(document_.checked(), step),
+                       tr("Wrote %1 into %2").arg(qs(shown_name(step)), joined_names(users))) &&
         !users.empty()) {
-        session_.select(users.front());
+        document_.select(users.front());
     }
 }
 
 void LadderView::invert_selected() {
-    session_.edit(invert_step(session_.checked(), session_.selected()),
-                  tr("Turned %1 round").arg(qs(shown_name(session_.selected()))));
+    document_.edit(invert_step(document_.checked(), document_.selected()),
+                   tr("Turned %1 round").arg(qs(shown_name(document_.selected()))));
 }
 
 void LadderView::swap_selected() {
     const auto at = word_at_hand();
-    const Step* step = find_step(session_.finish(), session_.selected());
+    const Step* step = find_step(document_.finish(), document_.selected());
     if (step == nullptr) return;
     const auto length = static_cast<std::uint32_t>(step->formula.size());
     const Span span = at && at->step == step->name ? at->word.span : Span{0, length};
-    session_.edit(swap_arguments(session_.finish(), session_.selected(), span),
-                  tr("Swapped two parts of %1").arg(qs(shown_name(session_.selected()))));
+    document_.edit(swap_arguments(document_.finish(), document_.selected(), span),
+                   tr("Swapped two parts of %1").arg(qs(shown_name(document_.selected()))));
 }
 
 void LadderView::take_mend() {
     for (const RowLine& line : lines_) {
         if (line.mends.empty()) continue;
         const Mend mend = line.mends.front();
-        session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+        document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
         return;
     }
-    session_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(session_.selected()))));
+    document_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(document_.selected()))));
 }
 
 void LadderView::walk_thread(int direction) {
-    const std::string from = session_.selected();
+    const std::string from = document_.selected();
     const std::vector<std::string> ends = direction > 0 ? users(from) : sources(from);
     if (ends.empty()) {
-        return session_.say(direction > 0 ? tr("Nothing uses %1 yet").arg(qs(shown_name(from)))
-                                          : tr("%1 comes from no other step").arg(qs(shown_name(from))));
+        return document_.say(direction > 0 ? tr("Nothing uses %1 yet").arg(qs(shown_name(from)))
+                                           : tr("%1 comes from no other step").arg(qs(shown_name(from))));
     }
-    if (ends.size() == 1) return session_.select(ends.front());
+    if (ends.size() == 1) return document_.select(ends.front());
     Chooser::Offer offer;
     offer.title = (direction > 0 ? tr("%1 goes to") : tr("%1 comes from")).arg(qs(shown_name(from)));
     for (const std::string& end : ends) {
-        const Step* step = find_step(session_.finish(), end);
+        const Step* step = find_step(document_.finish(), end);
         offer.choices.push_back({.name = qs(shown_name(end)), .words = qs(step->formula), .has_picture = true});
     }
-    offer.taken = [this, ends](int index) { session_.select(ends.at(static_cast<std::size_t>(index))); };
+    offer.taken = [this, ends](int index) { document_.select(ends.at(static_cast<std::size_t>(index))); };
     offer.picture = [this, ends](int index) { return thumbnail_of(ends.at(static_cast<std::size_t>(index))); };
     const LadderRow* row = selected_row();
     const int y = row != nullptr ? row->area.top() - scrolled().y() + step_row_height : 40;
@@ -323,9 +324,10 @@ void LadderView::walk_thread(int direction) {
 }
 
 void LadderView::copy_steps() {
-    if (find_step(session_.finish(), session_.selected()) == nullptr) return;
-    QGuiApplication::clipboard()->setText(qs(steps_as_text(session_.finish(), session_.path(), {session_.selected()})));
-    session_.say(tr("Copied %1 as text, with the dials it names").arg(qs(shown_name(session_.selected()))));
+    if (find_step(document_.finish(), document_.selected()) == nullptr) return;
+    QGuiApplication::clipboard()->setText(
+        qs(steps_as_text(document_.finish(), document_.path(), {document_.selected()})));
+    document_.say(tr("Copied %1 as text, with the dials it names").arg(qs(shown_name(document_.selected()))));
 }
 
 void LadderView::cut_steps() {
@@ -334,37 +336,38 @@ void LadderView::cut_steps() {
 }
 
 void LadderView::paste(const QString& text) {
-    Result<StepEdit> pasted = paste_text(session_.finish(), session_.path(), session_.selected(), text.toStdString());
-    if (!pasted) return session_.say(qs(pasted.fault().message + " - " + pasted.fault().mend));
-    const std::size_t count = step_count(pasted->finish) - step_count(session_.finish());
-    session_.edit(std::move(pasted->finish), tr("Pasted %1").arg(qs(counted(count, "step"))));
-    session_.select(pasted->step);
+    Result<StepEdit> pasted =
+        paste_text(document_.finish(), document_.path(), document_.selected(), text.toStdString());
+    if (!pasted) return document_.say(qs(pasted.fault().message + " - " + pasted.fault().mend));
+    const std::size_t count = step_count(pasted->finish) - step_count(document_.finish());
+    document_.edit(std::move(pasted->finish), tr("Pasted %1").arg(qs(counted(count, "step"))));
+    document_.select(pasted->step);
 }
 
 void LadderView::paste_steps() { paste(QGuiApplication::clipboard()->text()); }
 
 void LadderView::toggle_coat() {
-    if (session_.finish().coats.empty()) return;
-    Finish changed = session_.finish();
+    if (document_.finish().coats.empty()) return;
+    Finish changed = document_.finish();
     Coat& coat = changed.coats[current_coat()];
     coat.on = !coat.on;
     const QString what = (coat.on ? tr("Switched the coat %1 on") : tr("Switched the coat %1 off")).arg(qs(coat.name));
-    session_.edit(std::move(changed), what);
+    document_.edit(std::move(changed), what);
 }
 
 void LadderView::fold_coat() {
-    if (session_.finish().coats.empty()) return;
-    Finish changed = session_.finish();
+    if (document_.finish().coats.empty()) return;
+    Finish changed = document_.finish();
     Coat& coat = changed.coats[current_coat()];
     coat.folded = !coat.folded;
     const QString what = (coat.folded ? tr("Folded %1") : tr("Unfolded %1")).arg(qs(coat.name));
-    session_.edit(std::move(changed), what);
+    document_.edit(std::move(changed), what);
 }
 
 void LadderView::add_coat() {
     const std::size_t after = current_coat();
-    session_.edit(
-        lacquer::add_coat(session_.finish(), after, "Coat " + std::to_string(session_.finish().coats.size() + 1)),
+    document_.edit(
+        lacquer::add_coat(document_.finish(), after, "Coat " + std::to_string(document_.finish().coats.size() + 1)),
         tr("Added a coat; move steps into it with Alt and the arrow keys"));
 }
 
@@ -372,7 +375,7 @@ void LadderView::begin_coat_line(Editing what, std::size_t coat) {
     for (const LadderRow& row : rows_) {
         if (row.kind != LadderRowKind::coat || row.coat != coat) continue;
         line_coat_ = coat;
-        const Coat& own = session_.finish().coats[coat];
+        const Coat& own = document_.finish().coats[coat];
         const bool name = what == Editing::coat_name;
         begin_line(what, QRect(28, row.area.top() + 2, name ? 220 : row.area.width() - 90, 24),
                    qs(name ? own.name : own.note));
@@ -383,11 +386,11 @@ void LadderView::begin_coat_line(Editing what, std::size_t coat) {
 void LadderView::rename_coat() { begin_coat_line(Editing::coat_name, current_coat()); }
 
 void LadderView::delete_coat() {
-    if (session_.finish().coats.empty()) return;
+    if (document_.finish().coats.empty()) return;
     const std::size_t at = current_coat();
-    const Coat& coat = session_.finish().coats[at];
+    const Coat& coat = document_.finish().coats[at];
     const QString what = tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step")));
-    session_.edit(lacquer::delete_coat(session_.finish(), at), what);
+    document_.edit(lacquer::delete_coat(document_.finish(), at), what);
     chosen_coat_.reset();
 }
 
@@ -395,52 +398,52 @@ void LadderView::note_coat() { begin_coat_line(Editing::coat_note, current_coat(
 
 void LadderView::move_coat(int direction) {
     const std::size_t coat = current_coat();
-    if (coat >= session_.finish().coats.size()) return;
-    const QString name = qs(session_.finish().coats[coat].name);
-    Result<Finish> moved = lacquer::move_coat(session_.finish(), coat, direction);
-    if (!moved) return session_.say(qs(moved.fault().message));
+    if (coat >= document_.finish().coats.size()) return;
+    const QString name = qs(document_.finish().coats[coat].name);
+    Result<Finish> moved = lacquer::move_coat(document_.finish(), coat, direction);
+    if (!moved) return document_.say(qs(moved.fault().message));
     QString what = tr("Moved the coat %1 %2").arg(name, direction < 0 ? tr("up") : tr("down"));
     const std::vector<OutOfOrder> broken = out_of_order(*moved);
     if (!broken.empty()) {
         what += tr(": %1 names %2, which is below it now")
                     .arg(qs(shown_name(broken.front().step)), qs(shown_name(broken.front().names)));
     }
-    session_.edit(std::move(*moved), what);
+    document_.edit(std::move(*moved), what);
     if (chosen_coat_) choose_coat(static_cast<std::size_t>(static_cast<std::ptrdiff_t>(coat) + direction));
 }
 
 void LadderView::copy_coat() {
     const std::size_t coat = current_coat();
-    if (coat >= session_.finish().coats.size()) return;
-    QGuiApplication::clipboard()->setText(qs(coat_as_text(session_.finish(), session_.path(), coat)));
-    session_.say(tr("Copied the coat %1 as text").arg(qs(session_.finish().coats[coat].name)));
+    if (coat >= document_.finish().coats.size()) return;
+    QGuiApplication::clipboard()->setText(qs(coat_as_text(document_.finish(), document_.path(), coat)));
+    document_.say(tr("Copied the coat %1 as text").arg(qs(document_.finish().coats[coat].name)));
 }
 
 void LadderView::keep_coat() {
     const std::size_t coat = current_coat();
-    if (coat >= session_.finish().coats.size()) return;
-    const std::string name = session_.finish().coats[coat].name;
-    const Result<Done> kept = lacquer::keep_coat(name, coat_as_text(session_.finish(), session_.path(), coat));
-    session_.say(kept ? tr("Kept the coat %1; insert it in any finish").arg(qs(name)) : qs(to_text(kept.fault())));
+    if (coat >= document_.finish().coats.size()) return;
+    const std::string name = document_.finish().coats[coat].name;
+    const Result<Done> kept = lacquer::keep_coat(name, coat_as_text(document_.finish(), document_.path(), coat));
+    document_.say(kept ? tr("Kept the coat %1; insert it in any finish").arg(qs(name)) : qs(to_text(kept.fault())));
 }
 
 void LadderView::insert_kept_coat() {
     const std::vector<KeptCoat> kept = kept_coats();
-    if (kept.empty()) return session_.say(tr("No coats are kept yet: keep one by Coat, Keep coat"));
+    if (kept.empty()) return document_.say(tr("No coats are kept yet: keep one by Coat, Keep coat"));
     Chooser::Offer offer;
     offer.title = tr("A coat of your own");
     for (const KeptCoat& coat : kept) offer.choices.push_back({qs(coat.name)});
     offer.taken = [this, kept](int index) {
         const Result<std::string> text = read_kept_coat(kept[static_cast<std::size_t>(index)]);
-        if (!text) return session_.say(qs(to_text(text.fault())));
+        if (!text) return document_.say(qs(to_text(text.fault())));
         paste(qs(*text));
     };
     chooser_.open(viewport()->mapTo(window(), QPoint(28, 40)), std::move(offer));
 }
 
 void LadderView::show_selected() {
-    const std::string name = session_.selected();
-    session_.show_step(session_.shown() == name ? std::string() : name);
+    const std::string name = document_.selected();
+    drawing_.show_step(drawing_.shown() == name ? std::string() : name);
 }
 
 }  // namespace lacquer

@@ -13,9 +13,10 @@
 #include "core/finish/edits.h"
 #include "core/finish/step_edits.h"
 #include "core/finish/try_on.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -30,7 +31,7 @@ constexpr int switch_width = 48;
 void LadderView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     for (const Chip& chip : chips_) {
-        if (chip.area.contains(event->pos())) return session_.select(chip.step);
+        if (chip.area.contains(event->pos())) return document_.select(chip.step);
     }
     const LadderRow* row = row_at(event->pos());
     if (row == nullptr) return;
@@ -42,7 +43,7 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
         return;
     }
     const LadderRow pressed = *row;
-    press_selected_ = pressed.name == session_.selected();
+    press_selected_ = pressed.name == document_.selected();
     if (press_selected_) {
         QRect line(pressed.formula_area.left(), pressed.formula_area.bottom() + 3,
                    pressed.area.width() - pressed.formula_area.left() - 12, row_line_height);
@@ -52,14 +53,14 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
             for (std::size_t i = 0; i < areas.size(); ++i) {
                 if (!areas[i].contains(event->pos())) continue;
                 const Mend mend = words.mends[i];
-                session_.edit(mend.apply(session_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+                document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
                 return;
             }
             line.translate(0, row_line_height);
         }
     }
     chosen_coat_.reset();
-    if (event->button() != Qt::LeftButton) return session_.select(pressed.name);
+    if (event->button() != Qt::LeftButton) return document_.select(pressed.name);
     dragging_ = Dragging::pressed;
     press_ = event->pos();
     dragged_step_ = pressed.name;
@@ -74,7 +75,7 @@ void LadderView::begin_drag(QPoint at) {
     if (number) {
         dragging_ = Dragging::number;
         dragged_value_ = dragged_word_->word.value;
-        session_.set_interacting(true);
+        document_.set_interacting(true);
     } else if (row->thumbnail.contains(press_ + scrolled())) {
         dragging_ = Dragging::picture;
     } else {
@@ -125,8 +126,8 @@ void LadderView::mouseMoveEvent(QMouseEvent* event) {
 void LadderView::mouseReleaseEvent(QMouseEvent* event) {
     const Dragging was = std::exchange(dragging_, Dragging::nothing);
     if (was == Dragging::number) {
-        session_.set_interacting(false);
-        session_.say(
+        document_.set_interacting(false);
+        document_.say(
             tr("Set a number of %1 to %2")
                 .arg(qs(shown_name(dragged_step_)), qs(number_text(dragged_value_, dragged_word_->word.increment))));
         return;
@@ -138,9 +139,9 @@ void LadderView::mouseReleaseEvent(QMouseEvent* event) {
     if (row == nullptr) return;
     const LadderRow pressed = *row;
     const QPoint at = event->pos() + scrolled();
-    session_.select(pressed.name);
+    document_.select(pressed.name);
     if (pressed.thumbnail.contains(at)) {
-        session_.show_step(session_.shown() == pressed.name ? std::string() : pressed.name);
+        drawing_.show_step(drawing_.shown() == pressed.name ? std::string() : pressed.name);
     } else if (press_selected_ && dragged_word_) {
         hovered_word_ = dragged_word_;
         word_cursor_ = -1;
@@ -160,19 +161,19 @@ void LadderView::drag_picture(QPoint at) {
     drop_words_ = tr("drop %1 on a word of a step below").arg(qs(shown_name(dragged_step_)));
     hovered_word_ = word_at(at);
     if (hovered_word_ && hovered_word_->step != dragged_step_) {
-        const StepPlace from = place_of(session_.finish(), dragged_step_);
-        const StepPlace to = place_of(session_.finish(), hovered_word_->step);
+        const StepPlace from = place_of(document_.finish(), dragged_step_);
+        const StepPlace to = place_of(document_.finish(), hovered_word_->step);
         if (std::pair(from.coat, from.step) > std::pair(to.coat, to.step)) {
             drop_words_ =
                 tr("%1 stands further down, and a step reads only what is above it").arg(qs(shown_name(dragged_step_)));
             return viewport()->update();
         }
-        const Step* step = find_step(session_.finish(), hovered_word_->step);
+        const Step* step = find_step(document_.finish(), hovered_word_->step);
         std::string formula = step->formula;
         const Span span = hovered_word_->word.span;
         formula.replace(span.begin, span.end - span.begin, dragged_step_);
         const CheckedFinish tried =
-            candidates_on(session_.checked(), hovered_word_->step, TryOnUse::replace, {formula});
+            candidates_on(document_.checked(), hovered_word_->step, TryOnUse::replace, {formula});
         const CheckedStep* made = find_step(tried, candidate_name(0));
         drop_fits_ = made != nullptr && made->typed != nullptr;
         drop_words_ =
@@ -187,11 +188,11 @@ void LadderView::drag_picture(QPoint at) {
 void LadderView::drop_picture() {
     const auto at = hovered_word_;
     viewport()->update();
-    if (!at || at->step == dragged_step_) return session_.say(tr("Dropped on no word, so nothing was connected"));
-    if (!drop_fits_) return session_.say(drop_words_);
+    if (!at || at->step == dragged_step_) return document_.say(tr("Dropped on no word, so nothing was connected"));
+    if (!drop_fits_) return document_.say(drop_words_);
     replace_word(at->step, at->word.span, dragged_step_,
                  tr("%1 uses %2 now").arg(qs(shown_name(at->step)), qs(shown_name(dragged_step_))));
-    session_.select(at->step);
+    document_.select(at->step);
 }
 
 // ---- dragging a row to another place ----
@@ -212,7 +213,7 @@ void LadderView::drag_row(QPoint at) {
     }
     drop_words_ = tr("move %1 here").arg(qs(shown_name(dragged_step_)));
     if (drop_fits_) {
-        const Result<Finish> moved = move_step_below(session_.finish(), dragged_step_, drop_below_);
+        const Result<Finish> moved = move_step_below(document_.finish(), dragged_step_, drop_below_);
         if (moved) {
             for (const OutOfOrder& broken : out_of_order(*moved)) {
                 if (broken.step != dragged_step_ && broken.names != dragged_step_) continue;
@@ -228,8 +229,8 @@ void LadderView::drag_row(QPoint at) {
 void LadderView::drop_row() {
     viewport()->update();
     if (!drop_fits_ || drop_below_ == dragged_step_) return;
-    session_.edit(move_step_below(session_.finish(), dragged_step_, drop_below_),
-                  tr("Moved %1").arg(qs(shown_name(dragged_step_))));
+    document_.edit(move_step_below(document_.finish(), dragged_step_, drop_below_),
+                   tr("Moved %1").arg(qs(shown_name(dragged_step_))));
 }
 
 // ---- the rest ----
@@ -246,7 +247,7 @@ void LadderView::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void LadderView::wheelEvent(QWheelEvent* event) {
     const auto word = word_at(event->position().toPoint());
-    const bool number = word && word->word.kind == LiveKind::number && word->step == session_.selected();
+    const bool number = word && word->word.kind == LiveKind::number && word->step == document_.selected();
     if (!number) return QAbstractScrollArea::wheelEvent(event);
     const double by = (event->modifiers() & Qt::ShiftModifier) != 0     ? 0.1
                       : (event->modifiers() & Qt::ControlModifier) != 0 ? 10
@@ -281,8 +282,8 @@ bool LadderView::viewportEvent(QEvent* event) {
         const auto word = word_at(viewport()->mapFromGlobal(help->globalPos()));
         QString text;
         if (word && word->word.kind == LiveKind::function) {
-            const auto found = session_.checked().catalogue->operations.find(word->word.text);
-            if (found != session_.checked().catalogue->operations.end()) text = qs(found->second.about);
+            const auto found = document_.checked().catalogue->operations.find(word->word.text);
+            if (found != document_.checked().catalogue->operations.end()) text = qs(found->second.about);
         } else if (word && !word->word.argument.empty()) {
             text = qs(shown_name(word->word.argument) + (word->word.unit.empty() ? "" : ", " + word->word.unit));
             if (word->word.range) {
@@ -296,8 +297,8 @@ bool LadderView::viewportEvent(QEvent* event) {
                 text += QStringLiteral(": ") + qs(word->word.choices[at]);
             }
         } else if (word) {
-            const Step* step = find_step(session_.finish(), word->word.text);
-            const Dial* dial = find_dial(session_.finish(), word->word.text);
+            const Step* step = find_step(document_.finish(), word->word.text);
+            const Dial* dial = find_dial(document_.finish(), word->word.text);
             if (step != nullptr) text = qs(step->note);
             if (dial != nullptr) text = qs(dial->note);
         }

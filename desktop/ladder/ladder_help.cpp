@@ -2,9 +2,9 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/lang/builtins.h"
+#include "desktop/document/document.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/session.h"
 
 namespace lacquer {
 
@@ -46,7 +46,7 @@ QString function_help(const std::string& name) {
 QString LadderView::help() const {
     const auto at = word_at_hand();
     if (at && at->word.kind == LiveKind::function) {
-        const auto& operations = session_.checked().catalogue->operations;
+        const auto& operations = document_.checked().catalogue->operations;
         const auto found = operations.find(at->word.text);
         return found != operations.end() ? operation_help(found->second) : function_help(at->word.text);
     }
@@ -59,21 +59,21 @@ QString LadderView::help() const {
             html += tr("<p>It is <b>%1</b>.</p>").arg(escaped(shown_name(at->word.argument)));
         return html;
     }
-    const std::string name = at && at->word.kind == LiveKind::step ? at->word.text : session_.selected();
-    const Step* step = find_step(session_.finish(), name);
+    const std::string name = at && at->word.kind == LiveKind::step ? at->word.text : document_.selected();
+    const Step* step = find_step(document_.finish(), name);
     if (step == nullptr) {
         return tr(
             "<b>Ladder</b><p>Steps, read downwards: each is one value for every pixel, a formula over what stands "
             "above it. A adds one, T tries operations on it, E types its formula.</p>");
     }
     QString html = QStringLiteral("<b>%1</b>").arg(escaped(shown_name(name)));
-    const CheckedStep* checked = find_step(session_.checked(), name);
+    const CheckedStep* checked = find_step(document_.checked(), name);
     if (checked != nullptr && checked->typed) html += QStringLiteral("<p>%1</p>").arg(type_words(checked->typed->type));
     if (checked != nullptr && checked->fault)
         html += QStringLiteral("<p>%1</p>").arg(escaped(to_text(*checked->fault)));
     if (!step->note.empty()) html += QStringLiteral("<p>%1</p>").arg(escaped(step->note));
     html += QStringLiteral("<p><code>%1</code></p>").arg(escaped(step->formula));
-    const std::vector<std::string> users = users_of(session_.finish(), name);
+    const std::vector<std::string> users = users_of(document_.finish(), name);
     if (!users.empty()) html += tr("<p>Used by %1.</p>").arg(joined_names(users));
     return html + tr("<p>Left and right go from word to word, Alt+Left and Alt+Right along the threads. F1 on a word "
                      "explains it.</p>");

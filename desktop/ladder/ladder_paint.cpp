@@ -5,13 +5,14 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/lang/checker.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
+#include "desktop/kit/value_text.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
-#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -72,7 +73,7 @@ void LadderView::paint_dragged(QPainter& painter) const {
 }
 
 void LadderView::paint_empty(QPainter& painter) const {
-    if (!filter_.isEmpty() && step_count(session_.finish()) > 0) {
+    if (!filter_.isEmpty() && step_count(document_.finish()) > 0) {
         theme::paint_text(painter, QRect(24, 16, viewport()->width() - 48, 20), tr("No step says %1").arg(filter_),
                           theme::words(), theme::quiet);
         return;
@@ -81,7 +82,7 @@ void LadderView::paint_empty(QPainter& painter) const {
     const QRect area(24, top, viewport()->width() - 48, 96);
     painter.setFont(theme::words());
     painter.setPen(theme::quiet);
-    const bool no_ground = first_picture(session_.finish()) == nullptr;
+    const bool no_ground = first_picture(document_.finish()) == nullptr;
     painter.drawText(area, Qt::TextWordWrap,
                      no_ground
                          ? tr("Add the picture to work on first (G), then a step (A).\n\n"
@@ -91,7 +92,7 @@ void LadderView::paint_empty(QPainter& painter) const {
 }
 
 void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
-    const Coat& coat = session_.finish().coats[row.coat];
+    const Coat& coat = document_.finish().coats[row.coat];
     painter.fillRect(row.area, QColor(0x24, 0x1E, 0x1A));
     painter.fillRect(QRect(row.area.left(), row.area.top(), row.area.width(), 1), theme::hairline);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -129,8 +130,8 @@ QString LadderView::coat_facts(const Coat& coat) const {
     facts.append(qs(counted(coat.steps.size(), "step")));
     double milliseconds = 0;
     for (const Step& step : coat.steps) {
-        const auto found = session_.stage().step_milliseconds.find(step.name);
-        if (found != session_.stage().step_milliseconds.end()) milliseconds += found->second;
+        const auto found = drawing_.stage().step_milliseconds.find(step.name);
+        if (found != drawing_.stage().step_milliseconds.end()) milliseconds += found->second;
     }
     if (milliseconds >= 0.05) facts.append(QStringLiteral("≈%1 ms").arg(milliseconds, 0, 'f', 1));
     return facts.join(QStringLiteral(" · "));
@@ -152,20 +153,20 @@ void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const 
     const QRect frame = row.thumbnail;
     painter.fillRect(frame.adjusted(-1, -1, 1, 1), theme::hairline);
     painter.fillRect(frame, theme::black);
-    const auto found = session_.thumbnails().find(row.name);
-    if (found == session_.thumbnails().end()) return;
+    const auto found = drawing_.thumbnails().find(row.name);
+    if (found == drawing_.thumbnails().end()) return;
     const QImage& image = found->second.image;
     const QSize size = image.size().scaled(frame.size(), Qt::KeepAspectRatio);
     const QRect area(frame.left() + (frame.width() - size.width()) / 2,
                      frame.top() + (frame.height() - size.height()) / 2, size.width(), size.height());
-    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const CheckedStep* checked = find_step(document_.checked(), row.name);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     const bool stale = checked != nullptr && checked->fault;
     if (found->second.type == Type::vec4 && !stale) theme::paint_checker(painter, area);
     if (stale) painter.setOpacity(0.35);
     painter.drawImage(area, stale ? image.convertToFormat(QImage::Format_Grayscale8) : image);
     painter.setOpacity(1);
-    if (session_.shown() == row.name) {
+    if (drawing_.shown() == row.name) {
         painter.setPen(QPen(theme::text, 1));
         painter.setBrush(Qt::NoBrush);
         painter.drawRect(frame.adjusted(-2, -2, 1, 1));
@@ -179,8 +180,8 @@ void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
     painter.translate(scrolled());
     line.draw(painter);
     paint_words(painter, row, line);
-    const Step& step = session_.finish().coats[row.coat].steps[row.step];
-    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const Step& step = document_.finish().coats[row.coat].steps[row.step];
+    const CheckedStep* checked = find_step(document_.checked(), row.name);
     if (row.name == selected_shown_) {
         const auto mark = [&](Span span) {
             const QRect words = line.area_of(span);
@@ -189,7 +190,7 @@ void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
                                          words.bottom() + 1);
         };
         if (checked != nullptr && checked->fault) mark(checked->fault->place.span);
-        for (const Warning& warning : session_.warnings()) {
+        for (const Warning& warning : drawing_.warnings()) {
             const bool whole = warning.span.begin == warning.span.end || warning.span.end > step.formula.size();
             if (warning.where == row.name && !whole) mark(warning.span);
         }
@@ -226,7 +227,7 @@ void LadderView::paint_words(QPainter& painter, const LadderRow& row, const Form
             frame(words[static_cast<std::size_t>(word_cursor_)].span, theme::gold);
     }
     if (row.name == selected_shown_) {
-        const Step& step = session_.finish().coats[row.coat].steps[row.step];
+        const Step& step = document_.finish().coats[row.coat].steps[row.step];
         for (const LiveWord& word : words(step.formula)) {
             if (word.kind != LiveKind::colour) continue;
             const QRect area = line.area_of({word.span.begin, word.span.begin + 4});
@@ -237,7 +238,7 @@ void LadderView::paint_words(QPainter& painter, const LadderRow& row, const Form
 }
 
 void LadderView::paint_values(QPainter& painter, const LadderRow& row) const {
-    const DrawnStep* drawn = session_.probe().find(row.name);
+    const DrawnStep* drawn = drawing_.probe().find(row.name);
     QRect area = row.formula_area;
     if (row.name == selected_shown_) area.setHeight(17);
     if (drawn == nullptr || drawn->picture.width < 1) {
@@ -253,7 +254,7 @@ void LadderView::paint_values(QPainter& painter, const LadderRow& row) const {
 }
 
 void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     const Step& step = finish.coats[row.coat].steps[row.step];
     const bool open = row.name == selected_shown_;
     const bool on = finish.coats[row.coat].on && step.on;
@@ -266,7 +267,7 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
     painter.fillRect(QRect(0, row.area.bottom(), row.area.width(), 1), QColor(0x24, 0x1E, 0x1A));
     paint_thumbnail(painter, row);
     if (open) return paint_open_step(painter, row);
-    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const CheckedStep* checked = find_step(document_.checked(), row.name);
     const bool fault = checked != nullptr && checked->fault;
     theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(12, true),
                       on ? theme::text : theme::quiet);
@@ -280,7 +281,7 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
     if (!on) painter.setOpacity(0.5);
     paint_formula(painter, row);
     painter.setOpacity(1);
-    const auto& warnings = session_.warnings();
+    const auto& warnings = drawing_.warnings();
     const bool warned = std::any_of(warnings.begin(), warnings.end(),
                                     [&](const Warning& warning) { return warning.where == row.name; });
     if (warned)
@@ -288,20 +289,20 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
 }
 
 void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const {
-    const Step& step = session_.finish().coats[row.coat].steps[row.step];
-    const CheckedStep* checked = find_step(session_.checked(), row.name);
+    const Step& step = document_.finish().coats[row.coat].steps[row.step];
+    const CheckedStep* checked = find_step(document_.checked(), row.name);
     const QString name = qs(shown_name(step.name));
     theme::paint_text(painter, row.name_area, name, theme::words(12, true), theme::text);
     const int after_name = QFontMetrics(theme::words(12, true)).horizontalAdvance(name) + 8;
     QStringList facts;
-    if (!step.on || !session_.finish().coats[row.coat].on) facts.append(tr("off"));
+    if (!step.on || !document_.finish().coats[row.coat].on) facts.append(tr("off"));
     if (step.stand_in) facts.append(tr("stand-in"));
-    const auto thumb = session_.thumbnails().find(row.name);
+    const auto thumb = drawing_.thumbnails().find(row.name);
     if (checked->typed) facts.append(type_words(checked->typed->type));
-    if (checked->typed && thumb != session_.thumbnails().end()) {
+    if (checked->typed && thumb != drawing_.thumbnails().end()) {
         const bool exact =
-            session_.stage().step == row.name && !session_.stage().reduced && !session_.stage().in_a_drag;
-        const ValueRange range = exact ? session_.stage().range : thumb->second.range;
+            drawing_.stage().step == row.name && !drawing_.stage().reduced && !drawing_.stage().in_a_drag;
+        const ValueRange range = exact ? drawing_.stage().range : thumb->second.range;
         facts.append(tr("%1 to %2%3")
                          .arg(qs(plain_number(static_cast<double>(range.least), 3)),
                               qs(plain_number(static_cast<double>(range.most), 3)),

@@ -8,19 +8,22 @@
 #include "core/finish/try_on.h"
 #include "core/inspect/inspection.h"
 #include "core/lang/checker.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/choice_list.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/choice_list.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
-LadderView::LadderView(Session& session, Chooser& chooser, QWidget* parent)
+LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
     : QAbstractScrollArea(parent),
-      session_(session),
+      document_(models.document),
+      drawing_(models.drawing),
       chooser_(chooser),
       formula_editor_(new FormulaEditor(viewport())),
       line_editor_(new LineEditor(viewport())),
@@ -34,30 +37,30 @@ LadderView::LadderView(Session& session, Chooser& chooser, QWidget* parent)
     line_editor_->setObjectName(QStringLiteral("line_editor"));
     formula_editor_->hide();
     line_editor_->hide();
-    connect(&session_, &Session::finish_changed, this, &LadderView::finish_changed);
-    connect(&session_, &Session::selection_changed, this, [this] {
-        if (editing_ == Editing::formula && session_.selected() != selected_shown_) end_formula(true);
-        if (session_.selected() != selected_shown_) word_cursor_ = -1;
+    connect(&document_, &Document::finish_changed, this, &LadderView::finish_changed);
+    connect(&document_, &Document::selection_changed, this, [this] {
+        if (editing_ == Editing::formula && document_.selected() != selected_shown_) end_formula(true);
+        if (document_.selected() != selected_shown_) word_cursor_ = -1;
         chosen_coat_.reset();
         choosing_value_ = false;
         rebuild();
-        reveal(session_.selected());
+        reveal(document_.selected());
     });
     completion_list_->setObjectName(QStringLiteral("completions"));
     completion_list_->setFocusPolicy(Qt::NoFocus);
     completion_list_->setStyleSheet(QStringLiteral("#completions { border: 1px solid #5a5048; }"));
     completion_list_->hide();
     const auto repaint = [this] { viewport()->update(); };
-    connect(&session_, &Session::thumbnails_changed, this, repaint);
-    connect(&session_, &Session::probe_changed, this, repaint);
-    connect(&session_, &Session::stage_changed, this, repaint);
-    connect(&session_, &Session::candidates_changed, completion_list_,
+    connect(&drawing_, &Drawing::thumbnails_changed, this, repaint);
+    connect(&drawing_, &Drawing::probe_changed, this, repaint);
+    connect(&drawing_, &Drawing::stage_changed, this, repaint);
+    connect(&drawing_, &Drawing::candidates_changed, completion_list_,
             [this] { completion_list_->viewport()->update(); });
-    connect(&session_, &Session::warnings_changed, this, &LadderView::rebuild);
+    connect(&drawing_, &Drawing::warnings_changed, this, &LadderView::rebuild);
     connect(completion_list_, &ChoiceList::taken, this, &LadderView::take_completion);
     completion_list_->set_pictures([this](int row) {
-        const auto found = session_.candidates().find(candidate_name(static_cast<std::size_t>(row)));
-        return found == session_.candidates().end() ? QImage() : found->second.image;
+        const auto found = drawing_.candidates().find(candidate_name(static_cast<std::size_t>(row)));
+        return found == drawing_.candidates().end() ? QImage() : found->second.image;
     });
     formula_editor_->installEventFilter(this);
     connect(formula_editor_, &QPlainTextEdit::cursorPositionChanged, this, [this] {
@@ -76,8 +79,8 @@ LadderView::~LadderView() = default;
 QPoint LadderView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
 void LadderView::rebuild() {
-    selected_shown_ = session_.selected();
-    const Finish& finish = session_.finish();
+    selected_shown_ = document_.selected();
+    const Finish& finish = document_.finish();
     const Step* step = find_step(finish, selected_shown_);
     LadderMetrics metrics;
     metrics.width = viewport()->width();
@@ -90,11 +93,11 @@ void LadderView::rebuild() {
         metrics.formula_height =
             step == nullptr ? 0 : std::min(laid_out(step->formula, room, true).height(), 17 * most_lines);
     }
-    const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
+    const CheckedStep* checked = find_step(document_.checked(), selected_shown_);
     fault_mends_.clear();
     if (checked != nullptr && checked->fault)
-        fault_mends_ = mends_of_fault(session_.checked(), selected_shown_, *checked->fault);
-    lines_ = row_lines(session_, selected_shown_, users(selected_shown_), fault_mends_);
+        fault_mends_ = mends_of_fault(document_.checked(), selected_shown_, *checked->fault);
+    lines_ = row_lines(document_, drawing_, selected_shown_, users(selected_shown_), fault_mends_);
     metrics.lines = std::max(1, static_cast<int>(lines_.size()));
     const QStringList words = filter_.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
     if (!words.isEmpty()) {
@@ -117,9 +120,9 @@ void LadderView::rebuild() {
 
 // What was made of formulas is kept as long as they, and the names in them, mean the same.
 void LadderView::forget_what_changed() {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     // Another catalogue may say its operations in other words.
-    std::string names = std::to_string(reinterpret_cast<std::uintptr_t>(session_.checked().catalogue.get())) + " ";
+    std::string names = std::to_string(reinterpret_cast<std::uintptr_t>(document_.checked().catalogue.get())) + " ";
     std::string formulas;
     for_each_step(finish, [&](const Coat&, const Step& named) {
         names += named.name + " ";
@@ -146,18 +149,18 @@ void LadderView::tell_rows_in_view() {
         const QRect area = row.area.translated(-scrolled());
         if (area.bottom() < 0 || area.top() > viewport()->height()) continue;
         if (row.kind == LadderRowKind::step) names.push_back(row.name);
-        const Coat& coat = session_.finish().coats[row.coat];
+        const Coat& coat = document_.finish().coats[row.coat];
         if (row.kind == LadderRowKind::coat && coat.folded && !coat.steps.empty())
             names.push_back(coat.steps.back().name);
     }
-    session_.set_rows_in_view(std::move(names));
+    drawing_.set_rows_in_view(std::move(names));
 }
 
 void LadderView::set_filter(const QString& words) {
     filter_ = words;
     verticalScrollBar()->setValue(0);
     rebuild();
-    if (words.isEmpty()) reveal(session_.selected());
+    if (words.isEmpty()) reveal(document_.selected());
 }
 
 void LadderView::set_shows_values(bool values) {
@@ -170,34 +173,34 @@ const FormulaLine& LadderView::laid_out(const std::string& formula, const QRect&
         (open ? "open " : "row ") + std::to_string(area.width()) + "x" + std::to_string(area.height()) + " " + formula;
     std::unique_ptr<FormulaLine>& line = laid_out_[key];
     if (line == nullptr) {
-        const Catalogue* catalogue = session_.checked().catalogue.get();
-        line = std::make_unique<FormulaLine>(formula, session_.finish(), catalogue, area, open);
+        const Catalogue* catalogue = document_.checked().catalogue.get();
+        line = std::make_unique<FormulaLine>(formula, document_.finish(), catalogue, area, open);
     }
     line->move_to(area.topLeft());
     return *line;
 }
 
 const FormulaLine& LadderView::line_of(const LadderRow& row) const {
-    const Step& step = session_.finish().coats[row.coat].steps[row.step];
+    const Step& step = document_.finish().coats[row.coat].steps[row.step];
     return laid_out(step.formula, row.formula_area.translated(-scrolled()), row.name == selected_shown_);
 }
 
 const std::vector<std::string>& LadderView::users(const std::string& step) const {
     const auto [found, fresh] = users_.try_emplace(step);
-    if (fresh) found->second = users_of(session_.finish(), step);
+    if (fresh) found->second = users_of(document_.finish(), step);
     return found->second;
 }
 
 const std::vector<std::string>& LadderView::sources(const std::string& step) const {
     const auto [found, fresh] = sources_.try_emplace(step);
     if (!fresh) return found->second;
-    const CheckedStep* checked = find_step(session_.checked(), step);
+    const CheckedStep* checked = find_step(document_.checked(), step);
     if (checked == nullptr || !checked->typed) return found->second;
     std::vector<std::string> named;
     for (const std::string& name : names_used(*checked->typed)) {
-        if (find_step(session_.finish(), name) != nullptr) {
+        if (find_step(document_.finish(), name) != nullptr) {
             named.push_back(name);
-        } else if (name != step && find_step(session_.checked(), name) != nullptr) {
+        } else if (name != step && find_step(document_.checked(), name) != nullptr) {
             // A part of the formula that is stored without a name: what it reads, the step reads.
             const std::vector<std::string>& inner = sources(name);
             named.insert(named.end(), inner.begin(), inner.end());
@@ -221,20 +224,20 @@ std::vector<std::string> LadderView::coat_sources(const Coat& coat) const {
 }
 
 QImage LadderView::thumbnail_of(const std::string& step) const {
-    const auto found = session_.thumbnails().find(step);
-    return found != session_.thumbnails().end() ? found->second.image : QImage();
+    const auto found = drawing_.thumbnails().find(step);
+    return found != drawing_.thumbnails().end() ? found->second.image : QImage();
 }
 
 const std::vector<LiveWord>& LadderView::words(const std::string& formula) const {
     const auto [found, fresh] = words_.try_emplace(formula);
-    if (fresh) found->second = live_words(session_.checked(), formula);
+    if (fresh) found->second = live_words(document_.checked(), formula);
     return found->second;
 }
 
 void LadderView::finish_changed() {
     if (editing_ == Editing::formula) {
-        const Step* step = find_step(session_.finish(), selected_shown_);
-        if (step == nullptr || session_.selected() != selected_shown_) {
+        const Step* step = find_step(document_.finish(), selected_shown_);
+        if (step == nullptr || document_.selected() != selected_shown_) {
             editing_ = Editing::nothing;
             formula_editor_->hide();
             hide_completion();
@@ -250,8 +253,8 @@ void LadderView::place_editors() {
     const LadderRow* row = selected_row();
     if (editing_ == Editing::formula && row != nullptr) {
         formula_editor_->setGeometry(row->formula_area.translated(-scrolled()));
-        const CheckedStep* checked = find_step(session_.checked(), selected_shown_);
-        const Step* step = find_step(session_.finish(), selected_shown_);
+        const CheckedStep* checked = find_step(document_.checked(), selected_shown_);
+        const Step* step = find_step(document_.finish(), selected_shown_);
         if (checked != nullptr && checked->fault) {
             const Span span = checked->fault->place.span;
             formula_editor_->mark_fault(text_index(step->formula, span.begin), text_index(step->formula, span.end));
@@ -277,7 +280,7 @@ QRect LadderView::word_area(const std::string& step, const std::string& word) co
     const LadderRow* row = find_row(rows_, step);
     if (row == nullptr) return {};
     const FormulaLine& line = line_of(*row);
-    for (const LiveWord& live : live_words(session_.checked(), find_step(session_.finish(), step)->formula)) {
+    for (const LiveWord& live : live_words(document_.checked(), find_step(document_.finish(), step)->formula)) {
         if (live.text == word) return line.area_of(live.span);
     }
     return {};
@@ -318,11 +321,11 @@ const LadderRow* LadderView::row_at(QPoint point) const {
 }
 
 std::size_t LadderView::current_coat() const {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     if (finish.coats.empty()) return 0;
     if (chosen_coat_) return std::min(*chosen_coat_, finish.coats.size() - 1);
-    if (find_step(finish, session_.selected()) == nullptr) return finish.coats.size() - 1;
-    return place_of(finish, session_.selected()).coat;
+    if (find_step(finish, document_.selected()) == nullptr) return finish.coats.size() - 1;
+    return place_of(finish, document_.selected()).coat;
 }
 
 void LadderView::choose_coat(std::size_t coat) {

@@ -22,14 +22,16 @@ class ChoiceList;
 class FormulaEditor;
 class FormulaLine;
 class LineEditor;
-class Session;
+class Document;
+class Drawing;
+struct Models;
 
 class LadderView : public QAbstractScrollArea {
     Q_OBJECT
 
 public:
     /// Choices open in `chooser`, which stands over the window.
-    LadderView(Session& session, Chooser& chooser, QWidget* parent = nullptr);
+    LadderView(Models& models, Chooser& chooser, QWidget* parent = nullptr);
     ~LadderView() override;
 
     /// The menus that a right click opens, built by the shell from the actions.
@@ -212,7 +214,8 @@ private:
         std::string step;
     };
 
-    Session& session_;
+    Document& document_;
+    Drawing& drawing_;
     Chooser& chooser_;
     QMenu* step_menu_ = nullptr;
     QMenu* coat_menu_ = nullptr;

@@ -9,14 +9,15 @@
 #include "core/finish/step_edits.h"
 #include "core/finish/try_on.h"
 #include "core/lang/oracle.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -74,8 +75,8 @@ Choice choice_of(const Completion& completion) {
 }  // namespace
 
 std::vector<LiveWord> LadderView::words_of_selected() const {
-    const Step* step = find_step(session_.finish(), session_.selected());
-    return step == nullptr ? std::vector<LiveWord>() : live_words(session_.checked(), step->formula);
+    const Step* step = find_step(document_.finish(), document_.selected());
+    return step == nullptr ? std::vector<LiveWord>() : live_words(document_.checked(), step->formula);
 }
 
 std::optional<LadderView::WordAt> LadderView::word_at(QPoint point) const {
@@ -85,9 +86,9 @@ std::optional<LadderView::WordAt> LadderView::word_at(QPoint point) const {
     const FormulaLine& line = line_of(*row);
     const auto byte = line.byte_at(point);
     if (!byte) return std::nullopt;
-    const Step& step = session_.finish().coats[row->coat].steps[row->step];
+    const Step& step = document_.finish().coats[row->coat].steps[row->step];
     std::optional<WordAt> found;
-    for (LiveWord& word : live_words(session_.checked(), step.formula)) {
+    for (LiveWord& word : live_words(document_.checked(), step.formula)) {
         // Of a colour, only the word before its numbers is the colour's.
         const std::uint32_t end = word.kind == LiveKind::colour ? word.span.begin + 4 : word.span.end;
         if (*byte < word.span.begin || *byte >= end) continue;
@@ -108,7 +109,7 @@ std::optional<LadderView::WordAt> LadderView::word_at_hand() const {
             return WordAt{row->name, std::move(word), area};
         }
     }
-    return hovered_word_ && hovered_word_->step == session_.selected() ? hovered_word_ : std::nullopt;
+    return hovered_word_ && hovered_word_->step == document_.selected() ? hovered_word_ : std::nullopt;
 }
 
 bool LadderView::has_value_at_hand() const {
@@ -124,7 +125,7 @@ std::string LadderView::dial_at_hand() const {
 void LadderView::walk_word(int direction) {
     const std::vector<LiveWord> words = words_of_selected();
     const int count = static_cast<int>(words.size());
-    if (count == 0) return session_.say(tr("There is no word to take hold of here"));
+    if (count == 0) return document_.say(tr("There is no word to take hold of here"));
     int at = word_cursor_ < 0 ? (direction > 0 ? -1 : count) : word_cursor_;
     for (int tried = 0; tried < count; ++tried) {
         at = (at + direction + count) % count;
@@ -141,7 +142,7 @@ bool LadderView::choose_value() {
     setFocus();
     choosing_value_ = true;
     word_cursor_ = static_cast<int>(first - words.begin());
-    session_.say(tr("Which number is to be a dial? Arrows go on, Enter takes it; D once more adds an empty dial"));
+    document_.say(tr("Which number is to be a dial? Arrows go on, Enter takes it; D once more adds an empty dial"));
     viewport()->update();
     return true;
 }
@@ -154,13 +155,13 @@ void LadderView::end_choosing_value() {
 
 void LadderView::replace_word(const std::string& step, Span span, const std::string& text, const QString& what,
                               const std::string& merge_key) {
-    Result<Finish> changed = replace_words(session_.finish(), step, span, text);
-    if (!changed) return session_.say(qs(changed.fault().message));
-    session_.edit(std::move(*changed), what, merge_key);
+    Result<Finish> changed = replace_words(document_.finish(), step, span, text);
+    if (!changed) return document_.say(qs(changed.fault().message));
+    document_.edit(std::move(*changed), what, merge_key);
 }
 
 std::string LadderView::set_number(const std::string& step, const LiveWord& word, double value, bool dragging) {
-    const Step* found = find_step(session_.finish(), step);
+    const Step* found = find_step(document_.finish(), step);
     if (found == nullptr) return {};
     const std::string text =
         apart_from_sign(found->formula, word.span, number_text(value, word.whole ? 1 : word.increment));
@@ -172,7 +173,7 @@ std::string LadderView::set_number(const std::string& step, const LiveWord& word
 void LadderView::change_number(double increments) {
     const auto at = word_at_hand();
     if (!at || !is_number(at->word)) {
-        return session_.say(tr("Go to a number first, with the left and right arrow keys"));
+        return document_.say(tr("Go to a number first, with the left and right arrow keys"));
     }
     double next = at->word.value + increments * at->word.increment * (at->word.range ? 1 : 10);
     if (at->word.kind == LiveKind::choice) {
@@ -225,13 +226,13 @@ void LadderView::end_word(bool keep) {
     if (keep && at && typed != qs(at->word.text)) {
         const auto value = computed(typed);
         if (value) {
-            const Step* step = find_step(session_.finish(), at->step);
+            const Step* step = find_step(document_.finish(), at->step);
             std::string text = at->word.whole ? number_text(*value, 1) : shortest_number(*value);
             if (step != nullptr) text = apart_from_sign(step->formula, at->word.span, std::move(text));
             replace_word(at->step, at->word.span, text,
                          tr("Set a number of %1 to %2").arg(qs(shown_name(at->step)), qs(text)));
         } else {
-            session_.say(tr("'%1' is no number: write one, or something like 0.3 * 2").arg(typed));
+            document_.say(tr("'%1' is no number: write one, or something like 0.3 * 2").arg(typed));
         }
     }
     rebuild();
@@ -261,22 +262,22 @@ void LadderView::offer_names(const std::string& step, const QString& title, QPoi
         formulas.push_back(formula(name));
     }
     offer.picture = [this](int index) {
-        const auto found = session_.candidates().find(candidate_name(static_cast<std::size_t>(index)));
-        return found == session_.candidates().end() ? QImage() : found->second.image;
+        const auto found = drawing_.candidates().find(candidate_name(static_cast<std::size_t>(index)));
+        return found == drawing_.candidates().end() ? QImage() : found->second.image;
     };
     offer.taken = [names = std::move(names), take](int index) { take(names[static_cast<std::size_t>(index)]); };
     chooser_.open(at, std::move(offer));
-    session_.ask_candidates(step, TryOnUse::replace, formulas);
+    drawing_.ask_candidates(step, TryOnUse::replace, formulas);
 }
 
 void LadderView::choose_name(const WordAt& at) {
-    const Step* step = find_step(session_.finish(), at.step);
+    const Step* step = find_step(document_.finish(), at.step);
     if (step == nullptr) return;
     const std::string formula = step->formula;
     const Span span = at.word.span;
     std::string before = formula;
     before.erase(span.begin, span.end - span.begin);
-    Completions all = completions_at(session_.checked(), *session_.checked().catalogue, at.step, before, span.begin);
+    Completions all = completions_at(document_.checked(), *document_.checked().catalogue, at.step, before, span.begin);
     const bool called = at.word.kind == LiveKind::function;
     // A name stands for a name, a function for a function: brackets are there already.
     std::erase_if(all.choices,
@@ -308,40 +309,40 @@ void LadderView::choose_name(const WordAt& at) {
                     }
                     replace_word(at.step, span, taken.name,
                                  tr("%1 uses %2 now").arg(qs(shown_name(at.step)), qs(shown_name(taken.name))));
-                    const CheckedStep* checked = find_step(session_.checked(), at.step);
-                    if (checked != nullptr && checked->fault) session_.say(qs(to_text(*checked->fault)));
+                    const CheckedStep* checked = find_step(document_.checked(), at.step);
+                    if (checked != nullptr && checked->fault) document_.say(qs(to_text(*checked->fault)));
                 });
 }
 
 void LadderView::replace_everywhere() {
-    const std::string from = session_.selected();
-    if (find_step(session_.finish(), from) == nullptr) return;
+    const std::string from = document_.selected();
+    if (find_step(document_.finish(), from) == nullptr) return;
     std::vector<Completion> names;
-    for (Completion& c : completions_at(session_.checked(), *session_.checked().catalogue, from, "", 0).choices) {
+    for (Completion& c : completions_at(document_.checked(), *document_.checked().catalogue, from, "", 0).choices) {
         if (c.kind == CompletionKind::step || c.kind == CompletionKind::picture || c.kind == CompletionKind::dial ||
             c.kind == CompletionKind::response) {
             names.push_back(std::move(c));
         }
     }
-    if (names.empty()) return session_.say(tr("Nothing stands above that could take its place"));
+    if (names.empty()) return document_.say(tr("Nothing stands above that could take its place"));
     const auto written = [](const Completion& c) { return c.name; };
     offer_names(from, tr("Use in place of %1, everywhere").arg(qs(shown_name(from))),
                 viewport()->mapTo(window(), QPoint(ladder_margin, 40)), std::move(names), written,
                 [this, from](const Completion& taken) {
-                    const std::vector<std::string> users = users_of(session_.finish(), from);
-                    Result<Finish> changed = use_instead(session_.finish(), from, taken.name);
-                    session_.edit(std::move(changed), tr("%1 in place of %2, in %3")
-                                                          .arg(qs(shown_name(taken.name)), qs(shown_name(from)),
-                                                               qs(counted(users.size(), "place"))));
+                    const std::vector<std::string> users = users_of(document_.finish(), from);
+                    Result<Finish> changed = use_instead(document_.finish(), from, taken.name);
+                    document_.edit(std::move(changed), tr("%1 in place of %2, in %3")
+                                                           .arg(qs(shown_name(taken.name)), qs(shown_name(from)),
+                                                                qs(counted(users.size(), "place"))));
                 });
 }
 
 void LadderView::make_dial(bool everywhere) {
     choosing_value_ = false;
     const auto at = word_at_hand();
-    if (!at) return session_.say(tr("Go to a number first, with the left and right arrow keys"));
-    const Result<DialOffer> offer = offer_dial(session_.checked(), at->step, at->word.span);
-    if (!offer) return session_.say(qs(offer.fault().message + " - " + offer.fault().mend));
+    if (!at) return document_.say(tr("Go to a number first, with the left and right arrow keys"));
+    const Result<DialOffer> offer = offer_dial(document_.checked(), at->step, at->word.span);
+    if (!offer) return document_.say(qs(offer.fault().message + " - " + offer.fault().mend));
     const std::string name = offer->dial.name;
     QString what = tr("Made %1 a dial, %2").arg(qs(at->word.text), qs(shown_name(name)));
     const std::size_t others = offer->places.size() - 1;
@@ -350,7 +351,7 @@ void LadderView::make_dial(bool everywhere) {
     } else if (others > 0) {
         what += tr("; the same value stands in %1 (Ctrl+Shift+D takes all)").arg(qs(counted(others, "other place")));
     }
-    if (session_.edit(lacquer::make_dial(session_.finish(), *offer, everywhere), what)) emit wants_dial(qs(name));
+    if (document_.edit(lacquer::make_dial(document_.finish(), *offer, everywhere), what)) emit wants_dial(qs(name));
 }
 
 // ---- completing a word ----
@@ -361,7 +362,7 @@ void LadderView::complete() {
     const std::string formula = text.toStdString();
     const auto place = static_cast<std::size_t>(text.left(formula_editor_->textCursor().position()).toUtf8().size());
     completions_ =
-        completions_at(session_.checked(), *session_.checked().catalogue, session_.selected(), formula, place);
+        completions_at(document_.checked(), *document_.checked().catalogue, document_.selected(), formula, place);
     const bool begun = completions_.word.end > completions_.word.begin;
     const std::string typed = formula.substr(completions_.word.begin, completions_.word.end - completions_.word.begin);
     const bool done = completions_.choices.size() == 1 && completions_.choices[0].name == typed;
@@ -378,7 +379,7 @@ void LadderView::complete() {
         if (formulas.size() >= most_pictures) continue;
         std::string in_place = completion.name;
         if (completion.kind == CompletionKind::operation)
-            in_place = call_with_defaults(session_.checked(), session_.selected(), completion.name);
+            in_place = call_with_defaults(document_.checked(), document_.selected(), completion.name);
         // On its own: what is being typed round it need not make sense yet.
         formulas.push_back(is_called(completion.kind) && completion.kind != CompletionKind::operation ? "0.0"
                                                                                                       : in_place);
@@ -392,7 +393,7 @@ void LadderView::complete() {
     completion_list_->setGeometry(std::max(4, below.x()), std::max(4, top), 440, height);
     completion_list_->show();
     completion_list_->raise();
-    session_.ask_candidates(session_.selected(), TryOnUse::replace, formulas);
+    drawing_.ask_candidates(document_.selected(), TryOnUse::replace, formulas);
 }
 
 void LadderView::hide_completion() { completion_list_->hide(); }

@@ -7,8 +7,8 @@
 #include "core/finish/edits.h"
 #include "core/finish/ground_pictures.h"
 #include "core/lang/checker.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
@@ -18,11 +18,11 @@ QString joined_names(const std::vector<std::string>& names) {
     return list.join(QStringLiteral(", "));
 }
 
-std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<std::string>& users,
-                               const std::vector<Mend>& fault_mends) {
+std::vector<RowLine> row_lines(const Document& document, const Drawing& drawing, const std::string& step,
+                               const std::vector<std::string>& users, const std::vector<Mend>& fault_mends) {
     std::vector<RowLine> lines;
-    const Step* written = find_step(session.finish(), step);
-    const CheckedStep* checked = find_step(session.checked(), step);
+    const Step* written = find_step(document.finish(), step);
+    const CheckedStep* checked = find_step(document.checked(), step);
     if (written == nullptr || checked == nullptr) return lines;
     if (checked->fault) {
         lines.push_back({qs(checked->fault->message), theme::vermilion_text, {}, true});
@@ -30,18 +30,18 @@ std::vector<RowLine> row_lines(const Session& session, const std::string& step, 
         if (!fault_mends.empty()) lines.push_back({{}, {}, fault_mends, false});
     }
     const std::vector<std::string> named = checked->typed ? names_used(*checked->typed) : std::vector<std::string>();
-    for (const Warning& warning : session.warnings()) {
+    for (const Warning& warning : drawing.warnings()) {
         // What troubles a ground is told at the steps that read it, too.
-        const bool of_source = find_ground(session.finish(), warning.where) != nullptr &&
+        const bool of_source = find_ground(document.finish(), warning.where) != nullptr &&
                                std::find(named.begin(), named.end(), warning.where) != named.end();
         if (warning.where != step && !of_source) continue;
         lines.push_back({qs(warning.message), theme::vermilion_text, {}, true});
         if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
     }
-    const bool last = finished_step(session.checked()) == step;
-    lines.push_back({!users.empty() ? Session::tr("used by %1").arg(joined_names(users))
-                     : last         ? Session::tr("the finished picture")
-                                    : Session::tr("nothing uses it yet"),
+    const bool last = finished_step(document.checked()) == step;
+    lines.push_back({!users.empty() ? QObject::tr("used by %1").arg(joined_names(users))
+                     : last         ? QObject::tr("the finished picture")
+                                    : QObject::tr("nothing uses it yet"),
                      theme::quiet,
                      {},
                      false});

@@ -11,7 +11,8 @@
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Drawing;
 
 /// A line of words, or of mends to be clicked.
 struct RowLine {
@@ -22,8 +23,8 @@ struct RowLine {
 };
 
 /// The lines of a step, which `users` use, faults first.
-std::vector<RowLine> row_lines(const Session& session, const std::string& step, const std::vector<std::string>& users,
-                               const std::vector<Mend>& fault_mends);
+std::vector<RowLine> row_lines(const Document& document, const Drawing& drawing, const std::string& step,
+                               const std::vector<std::string>& users, const std::vector<Mend>& fault_mends);
 
 /// Where the mends of a line that begins at `area` stand.
 std::vector<QRect> mend_areas(const RowLine& line, const QRect& area);

@@ -4,12 +4,12 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
-#include "desktop/dials/form_changes.h"
-#include "desktop/dials/forms.h"
-#include "desktop/dials/stops_editor.h"
-#include "desktop/grounds/layer_pictures.h"
+#include "desktop/pages/form_changes.h"
+#include "desktop/pages/forms.h"
 #include "desktop/pages/grounds/capture_page.h"
 #include "desktop/pages/grounds/ground_pages.h"
+#include "desktop/pages/layer_pictures.h"
+#include "desktop/pages/stops_editor.h"
 
 namespace lacquer {
 
@@ -39,14 +39,14 @@ QString title_of(const Ground& ground) {
     return QStringLiteral("%1 %2").arg(words, qs(shown_name(ground.name)));
 }
 
-std::vector<Field> ground_fields(const Ground& ground, const Session& session) {
+std::vector<Field> ground_fields(const Ground& ground, const Models& models) {
     std::vector<Field> fields{
         {"name", tr("Name"), qs(shown_name(ground.name)),
          stops_of(ground) != nullptr ? tr("read by at(%1, t), t from 0 to 1").arg(qs(ground.name)) : QString()}};
     const auto add = [&](std::vector<Field> more) { fields.insert(fields.end(), more.begin(), more.end()); };
     if (const std::string* path = path_of(ground))
         add({{"path", tr("File"), qs(*path), tr("as seen from the finish's own file")}});
-    add(std::visit([&](const auto& kind) { return fields_of(kind, session.finish()); }, ground.kind));
+    add(std::visit([&](const auto& kind) { return fields_of(kind, models.document.finish()); }, ground.kind));
     if (const FileOpacity* opacity = opacity_of(ground); opacity != nullptr && !is_data(ground))
         add({{"opacity", tr("Opacity"), opacity_words().at(static_cast<int>(*opacity)),
               tr("as usual: OpenEXR has it multiplied into its colours unless it says otherwise, other files do not"),
@@ -67,49 +67,53 @@ QString ground_changed(Ground& ground, const QString& key, const QString& text) 
     return std::visit([&](auto& kind) { return change_field(kind, key, text); }, ground.kind);
 }
 
-void show_layer_pictures(FieldForm& form, Session& session, std::size_t ground, const Name& name) {
-    const auto* capture = session.finish().grounds[ground].as<CaptureGround>();
+void show_layer_pictures(FieldForm& form, Models& models, std::size_t ground, const Name& name) {
+    const auto* capture = models.document.finish().grounds[ground].as<CaptureGround>();
     if (capture == nullptr) return;
-    auto* pictures = new LayerPictures(picture_path(session.path(), capture->path), capture->layers, &form);
+    auto* pictures = new LayerPictures(picture_path(models.document.path(), capture->path), capture->layers, &form);
     QObject::connect(pictures, &LayerPictures::layers_found, &form,
                      [&form, pictures] { show_layers(form, *pictures); });
     QObject::connect(pictures, &LayerPictures::wants, &form,
-                     [&form, &session, ground, name](const QString& role, const QString& layer) {
-                         change_named(session, &Finish::grounds, *name,
+                     [&form, &models, ground, name](const QString& role, const QString& layer) {
+                         change_named(models, &Finish::grounds, *name,
                                       [&](Ground& g) { return ground_changed(g, role, layer); });
-                         show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                         show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
                      });
     form.set_top(pictures);
 }
 
 }  // namespace
 
-void show_ground_form(FieldForm& form, Session& session, std::size_t ground) {
-    if (ground >= session.finish().grounds.size()) return;
-    const Ground& found = session.finish().grounds[ground];
+QString ground_facts(const Ground& ground) {
+    return std::visit([](const auto& kind) { return facts_of(kind); }, ground.kind);
+}
+
+void show_ground_form(FieldForm& form, Models& models, std::size_t ground) {
+    if (ground >= models.document.finish().grounds.size()) return;
+    const Ground& found = models.document.finish().grounds[ground];
     const Name name = std::make_shared<std::string>(found.name);
     form.show_fields(
-        title_of(found), ground_fields(found, session),
-        [&session, &form, name, ground](const QString& key, const QString& text) {
+        title_of(found), ground_fields(found, models),
+        [&models, &form, name, ground](const QString& key, const QString& text) {
             if (key == "name") {
-                QString complaint = rename_to(session, name, text);
+                QString complaint = rename_to(models, name, text);
                 if (complaint.isEmpty())
-                    show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                    show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
                 return complaint;
             }
             QString complaint =
-                change_named(session, &Finish::grounds, *name, [&](Ground& g) { return ground_changed(g, key, text); });
+                change_named(models, &Finish::grounds, *name, [&](Ground& g) { return ground_changed(g, key, text); });
             // Another place has another view of its own, and a ready gradient other stops.
             if (complaint.isEmpty() && (key == "place" || key == "preset" || key == "meaning" || key == "path"))
-                show_again(form, [&form, &session, ground] { show_ground_form(form, session, ground); });
+                show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
             return complaint;
         });
     if (const auto values = stop_values(found)) {
-        auto* stops = new StopsEditor(session, found.name, *values, &form);
+        auto* stops = new StopsEditor(models, found.name, *values, &form);
         QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);
         form.set_top(stops);
     }
-    show_layer_pictures(form, session, ground, name);
+    show_layer_pictures(form, models, ground, name);
 }
 
 }  // namespace lacquer

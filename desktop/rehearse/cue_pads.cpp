@@ -6,8 +6,11 @@
 #include <cmath>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
+
+#include "desktop/drawing/models.h"
 
 namespace lacquer {
 
@@ -24,21 +27,22 @@ int columns_in(int width) { return std::max(1, (width + gap) / (grid_pad_width +
 
 }  // namespace
 
-CuePads::CuePads(Session& session, Shape shape, QWidget* parent) : QWidget(parent), session_(session), shape_(shape) {
+CuePads::CuePads(Models& models, Shape shape, QWidget* parent)
+    : QWidget(parent), document_(models.document), playing_(models.playing), shape_(shape) {
     setObjectName(shape == Shape::row ? QStringLiteral("cue_pads") : QStringLiteral("cue_grid"));
     setAccessibleName(tr("Cues"));
     setToolTip(
         tr("Press to play the cue now; drag its bar for the strength, with Shift for how weak a random one may be; "
            "right-click to change it"));
-    connect(&session_, &Session::finish_changed, this, [this] {
+    connect(&document_, &Document::finish_changed, this, [this] {
         updateGeometry();
         update();
     });
-    connect(&session_, &Session::played_changed, this, qOverload<>(&QWidget::update));
+    connect(&playing_, &Playing::played_changed, this, qOverload<>(&QWidget::update));
 }
 
 int CuePads::count() const {
-    const int all = static_cast<int>(session_.finish().cues.size());
+    const int all = static_cast<int>(document_.finish().cues.size());
     return shape_ == Shape::row ? std::min(most_in_a_row, all) : all;
 }
 
@@ -66,17 +70,17 @@ QRect CuePads::strength_area(int cue) const {
 }
 
 void CuePads::press(int cue) {
-    if (cue < 0 || cue >= static_cast<int>(session_.finish().cues.size())) return;
-    const CueKind pressed = session_.finish().cues[static_cast<std::size_t>(cue)];
-    session_.choose_cue(pressed.name);
-    session_.press_pad(pressed);
+    if (cue < 0 || cue >= static_cast<int>(document_.finish().cues.size())) return;
+    const CueKind pressed = document_.finish().cues[static_cast<std::size_t>(cue)];
+    playing_.choose_cue(pressed.name);
+    playing_.press_pad(pressed);
     update();
 }
 
 void CuePads::paint_pad(QPainter& painter, int i) const {
-    const CueKind& cue = session_.finish().cues[static_cast<std::size_t>(i)];
+    const CueKind& cue = document_.finish().cues[static_cast<std::size_t>(i)];
     const QRect pad = pad_area(i);
-    const bool touches = shape_ == Shape::grid && session_.chosen_cue() == cue.name;
+    const bool touches = shape_ == Shape::grid && playing_.chosen_cue() == cue.name;
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(lit_ == i ? theme::vermilion : touches ? theme::gold : theme::hairline);
     painter.setBrush(lit_ == i ? QColor(0x4A, 0x20, 0x18) : theme::raised);
@@ -148,7 +152,7 @@ void CuePads::drag_strength(int x, bool weakest) {
     const QRect bar = strength_area(dragged_);
     const double share = std::clamp(static_cast<double>(x - bar.left()) / (bar.width() - 1), 0.0, 1.0);
     const double tidy = std::round(share * 100) / 100;
-    Finish changed = session_.finish();
+    Finish changed = document_.finish();
     CueKind& cue = changed.cues[static_cast<std::size_t>(dragged_)];
     if (weakest) {
         // Dragged up to the strength itself, it is no longer random.
@@ -157,7 +161,7 @@ void CuePads::drag_strength(int x, bool weakest) {
         cue.strength = tidy;
         if (cue.weakest && *cue.weakest >= tidy) cue.weakest.reset();
     }
-    session_.edit(std::move(changed), tr("Set a cue's strength"), "strength " + cue.name);
+    document_.edit(std::move(changed), tr("Set a cue's strength"), "strength " + cue.name);
 }
 
 void CuePads::mouseMoveEvent(QMouseEvent* event) {
@@ -165,7 +169,7 @@ void CuePads::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void CuePads::mouseReleaseEvent(QMouseEvent*) {
-    if (dragged_ >= 0) session_.seal_edit();
+    if (dragged_ >= 0) document_.seal_edit();
     dragged_ = -1;
     lit_ = -1;
     update();

@@ -5,7 +5,9 @@
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Playing;
+struct Models;
 
 class CuePads : public QWidget {
     Q_OBJECT
@@ -14,7 +16,7 @@ public:
     /// The first few beside one another, or all of them in rows, larger.
     enum class Shape { row, grid };
 
-    CuePads(Session& session, Shape shape = Shape::row, QWidget* parent = nullptr);
+    CuePads(Models& models, Shape shape = Shape::row, QWidget* parent = nullptr);
     /// Presses the pad of the cue at an index, with its strength.
     void press(int cue);
     QRect pad_area(int cue) const;
@@ -38,7 +40,8 @@ private:
     void drag_strength(int x, bool weakest);
     void paint_pad(QPainter& painter, int cue) const;
     int count() const;
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
     Shape shape_;
     int dragged_ = -1;
     bool drags_weakest_ = false;

@@ -7,9 +7,10 @@
 #include <utility>
 
 #include "core/base/text.h"
+#include "desktop/document/document.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/lanes_metrics.h"
 #include "desktop/rehearse/lanes_view.h"
-#include "desktop/session/session.h"
 
 namespace lacquer {
 
@@ -25,7 +26,7 @@ constexpr int near = 7;
 int LanesView::event_at(QPoint point, TapeEvent& event) const {
     const Lane* lane = lane_at(point);
     if (lane == nullptr || point.x() < names_width - near) return -1;
-    const Tape& tape = session_.finish().tape;
+    const Tape& tape = document_.finish().tape;
     int best = near + 12;
     const auto offer = [&](double at, bool is_cue, std::size_t index) {
         // A flag flies to the right of its foot.
@@ -54,12 +55,12 @@ void LanesView::mousePressEvent(QMouseEvent* event) {
     if (event->pos().y() < rule_height) {
         if (event->modifiers().testFlag(Qt::ShiftModifier)) {
             drag_ = Drag::loop;
-            loop_from_ = std::clamp(view_.time_at(event->pos().x()), 0.0, session_.finish().length);
+            loop_from_ = std::clamp(view_.time_at(event->pos().x()), 0.0, document_.finish().length);
             return;
         }
         drag_ = Drag::time;
-        session_.set_interacting(true);
-        session_.set_time(view_.time_at(event->pos().x()));
+        document_.set_interacting(true);
+        playing_.set_time(view_.time_at(event->pos().x()));
         return;
     }
     const Lane* lane = lane_at(event->pos());
@@ -70,7 +71,7 @@ void LanesView::mousePressEvent(QMouseEvent* event) {
 // The name opens the lane, and what is behind it.
 void LanesView::press_lane(QMouseEvent* event, const Lane& lane) {
     const std::string name = lane.name;
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     if (lane.kind == Kind::cues) {
         if (!finish.cues.empty() && event->button() == Qt::RightButton) emit wants_cue(0);
         return;
@@ -118,7 +119,7 @@ void LanesView::press_plot(QMouseEvent* event) {
     if (!was) chosen_.push_back(at);
     std::sort(chosen_.begin(), chosen_.end());
     drag_ = Drag::events;
-    tape_before_ = session_.finish().tape;
+    tape_before_ = document_.finish().tape;
     chosen_before_ = chosen_;
     viewport()->update();
 }
@@ -127,9 +128,9 @@ void LanesView::press_plot(QMouseEvent* event) {
 void LanesView::drag_events(QMouseEvent* event) {
     const double by = view_.seconds(event->pos().x() - drag_from_.x());
     const int up = drag_from_.y() - event->pos().y();
-    if (std::abs(event->pos().x() - drag_from_.x()) + std::abs(up) < 3 && session_.finish().tape == tape_before_)
+    if (std::abs(event->pos().x() - drag_from_.x()) + std::abs(up) < 3 && document_.finish().tape == tape_before_)
         return;
-    session_.set_interacting(true);
+    document_.set_interacting(true);
     const bool copies = event->modifiers().testFlag(Qt::ControlModifier);
     const bool fine = event->modifiers().testFlag(Qt::ShiftModifier);
     EditedTape edited = copies ? copied_events(tape_before_, chosen_before_, fine ? by / 10 : by)
@@ -138,7 +139,7 @@ void LanesView::drag_events(QMouseEvent* event) {
     const double lift = std::abs(up) <= dead ? 0 : up > 0 ? up - dead : up + dead;
     if (chosen_before_.size() == 1 && !chosen_before_[0].is_cue && lift != 0) {
         Change change = edited.tape.changes[edited.events[0].index];
-        if (const Signal* signal = find_signal(session_.finish(), change.name)) {
+        if (const Signal* signal = find_signal(document_.finish(), change.name)) {
             const double span = signal->most - signal->least;
             change.value = signal_value(*signal, {change.value[0] + lift / open_height * span, change.value[1], 0});
             if (signal->kind == SignalKind::toggle) change.value[0] = lift > 0 ? 1 : 0;
@@ -152,14 +153,14 @@ void LanesView::drag_events(QMouseEvent* event) {
 
 void LanesView::mouseMoveEvent(QMouseEvent* event) {
     const QPoint before = std::exchange(mouse_, event->pos());
-    const double length = session_.finish().length;
+    const double length = document_.finish().length;
     switch (drag_) {
         case Drag::time:
-            session_.set_time(view_.time_at(event->pos().x()));
+            playing_.set_time(view_.time_at(event->pos().x()));
             break;
         case Drag::loop: {
             const double to = std::clamp(view_.time_at(event->pos().x()), 0.0, length);
-            session_.set_loop(std::min(loop_from_, to), std::max(loop_from_, to));
+            playing_.set_loop(std::min(loop_from_, to), std::max(loop_from_, to));
             break;
         }
         case Drag::pan:
@@ -185,12 +186,12 @@ void LanesView::mouseMoveEvent(QMouseEvent* event) {
 
 void LanesView::mouseReleaseEvent(QMouseEvent* event) {
     if (drag_ == Drag::loop && std::abs(event->pos().x() - drag_from_.x()) < 3) {
-        session_.set_loop(0, 0);
-        session_.say(tr("Loops over the whole length"));
+        playing_.set_loop(0, 0);
+        document_.say(tr("Loops over the whole length"));
     }
     if (drag_ == Drag::box) {
         const QRect box = QRect(drag_from_, event->pos()).normalized();
-        const Tape& tape = session_.finish().tape;
+        const Tape& tape = document_.finish().tape;
         const auto take = [&](const Lane& lane, double at, TapeEvent one) {
             if (!area_of(lane).intersects(box) || x_of(at) < box.left() || x_of(at) > box.right()) return;
             if (std::find(chosen_.begin(), chosen_.end(), one) == chosen_.end()) chosen_.push_back(one);
@@ -205,15 +206,15 @@ void LanesView::mouseReleaseEvent(QMouseEvent* event) {
         }
         std::sort(chosen_.begin(), chosen_.end());
     }
-    if (drag_ == Drag::time || drag_ == Drag::events) session_.set_interacting(false);
-    if (drag_ == Drag::events) session_.seal_edit();
+    if (drag_ == Drag::time || drag_ == Drag::events) document_.set_interacting(false);
+    if (drag_ == Drag::events) document_.seal_edit();
     drag_ = Drag::nothing;
     viewport()->update();
 }
 
 // In an empty place, something new comes there: the first cue's pad, or the signal's value at that height.
 void LanesView::mouseDoubleClickEvent(QMouseEvent* event) {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     if (event->pos().y() < rule_height) return show_all_time();
     const Lane* lane = lane_at(event->pos());
     TapeEvent at;
@@ -222,7 +223,7 @@ void LanesView::mouseDoubleClickEvent(QMouseEvent* event) {
     const double time = std::clamp(view_.time_at(event->pos().x()), 0.0, finish.length);
     Tape tape = finish.tape;
     if (lane->kind == Kind::cues && !finish.cues.empty()) {
-        const CueKind* cue = find_cue(finish, session_.chosen_cue());
+        const CueKind* cue = find_cue(finish, playing_.chosen_cue());
         if (cue == nullptr) cue = &finish.cues.front();
         add_to_tape(tape, Cue{cue->name, time, cue->strength, cue->direction});
         take_tape({std::move(tape), {}}, tr("Put %1 on the tape").arg(qs(shown_name(cue->name))), false);
@@ -243,10 +244,10 @@ void LanesView::wheelEvent(QWheelEvent* event) {
     if (event->position().x() < names_width) {
         verticalScrollBar()->setValue(verticalScrollBar()->value() - static_cast<int>(turned / 2));
     } else if (event->modifiers().testFlag(Qt::ShiftModifier) || event->angleDelta().y() == 0) {
-        view_.pan(-turned / 120 * (view_.to - view_.from) / 10, session_.finish().length);
+        view_.pan(-turned / 120 * (view_.to - view_.from) / 10, document_.finish().length);
         retrace();
     } else {
-        view_.zoom(std::pow(2.0, -turned / 240), event->position().x(), session_.finish().length);
+        view_.zoom(std::pow(2.0, -turned / 240), event->position().x(), document_.finish().length);
         retrace();
     }
     event->accept();
@@ -281,12 +282,12 @@ void LanesView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Right: {
             const double way = (event->key() == Qt::Key_Left ? -frame : frame) * (far ? 10 : 1);
             if (has_choice()) return nudge(way);
-            return session_.step_frames(event->key() == Qt::Key_Left ? -1 : 1);
+            return playing_.step_frames(event->key() == Qt::Key_Left ? -1 : 1);
         }
         case Qt::Key_Up:
         case Qt::Key_Down:
             if (!has_choice()) break;
-            return take_tape(with_strength(session_.finish().tape, chosen_, event->key() == Qt::Key_Up ? 0.05 : -0.05),
+            return take_tape(with_strength(document_.finish().tape, chosen_, event->key() == Qt::Key_Up ? 0.05 : -0.05),
                              tr("Changed the strength"), true);
         default:
             break;

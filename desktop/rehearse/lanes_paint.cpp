@@ -5,10 +5,11 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/lanes_metrics.h"
 #include "desktop/rehearse/lanes_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -49,10 +50,10 @@ void LanesView::paintEvent(QPaintEvent*) {
 void LanesView::paint_rule(QPainter& painter) const {
     painter.fillRect(QRect(0, 0, viewport()->width(), rule_height), theme::panel);
     painter.fillRect(QRect(0, rule_height - 1, viewport()->width(), 1), theme::hairline);
-    const double end = session_.finish().length;
-    if (session_.loop_from() > 0 || session_.loop_to() < end) {
-        const int from = std::max(x_of(session_.loop_from()), names_width);
-        const int to = std::min(x_of(session_.loop_to()), names_width + view_.width);
+    const double end = document_.finish().length;
+    if (playing_.loop_from() > 0 || playing_.loop_to() < end) {
+        const int from = std::max(x_of(playing_.loop_from()), names_width);
+        const int to = std::min(x_of(playing_.loop_to()), names_width + view_.width);
         painter.fillRect(QRect(from, rule_height - 5, std::max(0, to - from), 4), theme::celadon);
         theme::paint_text(painter, QRect(from + 3, 0, 60, 14), tr("loop"), theme::words(10), theme::celadon);
     }
@@ -81,9 +82,9 @@ void LanesView::paint_lane(QPainter& painter, const Lane& lane) const {
                           theme::words(12, true), theme::text);
         return paint_cues(painter, area);
     }
-    const auto value = session_.values().find(lane.name);
+    const auto value = playing_.values().find(lane.name);
     const QString figures =
-        value == session_.values().end() ? QString() : qs(plain_number(setting_from(value->second)[0], 2));
+        value == playing_.values().end() ? QString() : qs(plain_number(setting_from(value->second)[0], 2));
     const int figures_width = QFontMetrics(theme::figures(11)).horizontalAdvance(figures) + 4;
     const QRect name(14, open ? area.center().y() - 17 : area.top(), names_width - 26 - figures_width,
                      open ? 18 : area.height());
@@ -126,7 +127,7 @@ void LanesView::paint_traces(QPainter& painter) {
             }
         }
     }
-    const int now = static_cast<int>(std::clamp<double>(view_.x_of(session_.time()), names_width, plot.right() + 1));
+    const int now = static_cast<int>(std::clamp<double>(view_.x_of(playing_.time()), names_width, plot.right() + 1));
     painter.save();
     painter.setClipRect(QRect(names_width, rule_height, now - names_width, plot.height()));
     painter.drawPixmap(0, 0, was_);
@@ -159,7 +160,7 @@ void LanesView::paint_trace(QPainter& painter, const Lane& lane, const LaneTrace
 }
 
 void LanesView::paint_changes(QPainter& painter, const Lane& lane, const QRect& area) const {
-    const Changes& changes = session_.finish().tape.changes;
+    const Changes& changes = document_.finish().tape.changes;
     const auto trace = traces_.find(lane.name);
     if (trace == traces_.end()) return;
     for (std::size_t i = 0; i < changes.size(); ++i) {
@@ -176,9 +177,9 @@ void LanesView::paint_cues(QPainter& painter, const QRect& area) const {
     painter.save();
     painter.setClipRect(area.adjusted(names_width - 2, 0, -right_margin + 14, 0), Qt::IntersectClip);
     painter.setRenderHint(QPainter::Antialiasing);
-    const Cues& live = session_.played().cues;
-    const Cues& tape = session_.finish().tape.cues;
-    const double now = session_.time();
+    const Cues& live = playing_.played().cues;
+    const Cues& tape = document_.finish().tape.cues;
+    const double now = playing_.time();
     int free_from = -1000;  // where the next words may begin
     std::size_t on_tape = 0;
     int last_x = -1000;
@@ -218,7 +219,7 @@ void LanesView::paint_cues(QPainter& painter, const QRect& area) const {
 }
 
 void LanesView::paint_now(QPainter& painter) const {
-    const double time = session_.time();
+    const double time = playing_.time();
     if (time < view_.from - 1e-9 || time > view_.to + 1e-9) return;
     const int x = x_of(time);
     painter.fillRect(QRect(x, 0, 2, viewport()->height()), theme::text);

@@ -6,11 +6,14 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
+#include "desktop/kit/value_text.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/lanes_metrics.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
-#include "desktop/theme/value_text.h"
+
+#include "desktop/drawing/models.h"
 
 namespace lacquer {
 
@@ -24,8 +27,11 @@ bool names_it(const std::vector<std::string>& users, const std::string& name) {
 
 }  // namespace
 
-LanesView::LanesView(Session& session, QWidget* parent)
-    : QAbstractScrollArea(parent), session_(session), typed_(new LineEditor(viewport())) {
+LanesView::LanesView(Models& models, QWidget* parent)
+    : QAbstractScrollArea(parent),
+      document_(models.document),
+      playing_(models.playing),
+      typed_(new LineEditor(viewport())) {
     setObjectName(QStringLiteral("lanes"));
     setAccessibleName(tr("Lanes of time"));
     setFrameShape(QFrame::NoFrame);
@@ -40,19 +46,19 @@ LanesView::LanesView(Session& session, QWidget* parent)
         typed_->hide();
         setFocus();
     });
-    connect(&session_, &Session::finish_changed, this, &LanesView::rebuild);
+    connect(&document_, &Document::finish_changed, this, &LanesView::rebuild);
     // What is live comes often; the lanes follow a little later.
     live_timer_.setSingleShot(true);
     live_timer_.setInterval(60);
     connect(&live_timer_, &QTimer::timeout, this, &LanesView::retrace);
-    connect(&session_, &Session::played_changed, this, [this] {
+    connect(&playing_, &Playing::played_changed, this, [this] {
         if (isVisible() && !live_timer_.isActive()) live_timer_.start();
     });
-    connect(&session_, &Session::playing_changed, this, [this] {
-        if (isVisible() && session_.has_live()) return retrace();
+    connect(&playing_, &Playing::playing_changed, this, [this] {
+        if (isVisible() && playing_.has_live()) return retrace();
         viewport()->update();
     });
-    connect(&session_, &Session::time_changed, this, [this] {
+    connect(&playing_, &Playing::time_changed, this, [this] {
         if (!isVisible()) return;
         follow_time();
         viewport()->update();
@@ -63,10 +69,10 @@ LanesView::LanesView(Session& session, QWidget* parent)
 // Changing dials first, those that answer before those that only swing; what a response moves without a dial has a lane
 // of its own.
 void LanesView::rebuild() {
-    const Finish& finish = session_.finish();
-    const bool another = document_ != finish.name + session_.path();
+    const Finish& finish = document_.finish();
+    const bool another = viewed_ != finish.name + document_.path();
     if (another || length_ != finish.length) {
-        document_ = finish.name + session_.path();
+        viewed_ = finish.name + document_.path();
         length_ = finish.length;
         view_.show_all(finish.length);
     }
@@ -141,20 +147,20 @@ void LanesView::retrace() {
     // What is live changes again and again: those lines come coarser, and at once.
     const int samples = std::clamp(view_.width / (is_quick() ? 5 : 2), 2, 600);
     traces_are_stale_ = true;
-    traces_ = lane_traces(*session_.tape_play(), names, view_.from, view_.to, samples);
+    traces_ = lane_traces(*playing_.tape_play(), names, view_.from, view_.to, samples);
     viewport()->update();
 }
 
 // In play the present stays in view.
 void LanesView::follow_time() {
-    if (!session_.playing() || drag_ != Drag::nothing || view_.shows_all(session_.finish().length)) return;
-    const double time = session_.time();
+    if (!playing_.playing() || drag_ != Drag::nothing || view_.shows_all(document_.finish().length)) return;
+    const double time = playing_.time();
     if (time >= view_.from && time <= view_.to) return;
-    view_.pan(time - view_.from, session_.finish().length);
+    view_.pan(time - view_.from, document_.finish().length);
     retrace();
 }
 
-bool LanesView::is_quick() const { return session_.playing() && session_.has_live(); }
+bool LanesView::is_quick() const { return playing_.playing() && playing_.has_live(); }
 
 int LanesView::x_of(double seconds) const { return static_cast<int>(std::lround(view_.x_of(seconds))); }
 
@@ -184,7 +190,7 @@ double LanesView::level_y(const Lane& lane, const LaneTrace& trace, double value
     double most = static_cast<double>(trace.most);
     if (lane.kind == Kind::signal) {
         // A signal has its whole range, so that a change can be dragged to anywhere in it.
-        const Signal* signal = find_signal(session_.finish(), lane.name);
+        const Signal* signal = find_signal(document_.finish(), lane.name);
         const bool range =
             signal != nullptr && (signal->kind == SignalKind::number || signal->kind == SignalKind::integer);
         least = range ? signal->least : 0;
@@ -195,7 +201,7 @@ double LanesView::level_y(const Lane& lane, const LaneTrace& trace, double value
 }
 
 QString LanesView::words_of(const Lane& lane) const {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     if (lane.kind == Kind::signal) {
         const Signal* signal = find_signal(finish, lane.name);
         return signal == nullptr ? QString() : tr("signal, %1").arg(qs(std::string(signal_kind_name(signal->kind))));
@@ -218,38 +224,38 @@ void LanesView::scrollContentsBy(int, int) {
 }
 
 void LanesView::show_all_time() {
-    view_.show_all(session_.finish().length);
+    view_.show_all(document_.finish().length);
     retrace();
 }
 
 void LanesView::zoom_time(int direction) {
-    view_.zoom(direction > 0 ? 0.5 : 2, view_.x_of(session_.time()), session_.finish().length);
+    view_.zoom(direction > 0 ? 0.5 : 2, view_.x_of(playing_.time()), document_.finish().length);
     retrace();
 }
 
 void LanesView::take_tape(EditedTape edited, const QString& what, bool dragging) {
     chosen_ = std::move(edited.events);
-    Finish changed = session_.finish();
+    Finish changed = document_.finish();
     changed.tape = std::move(edited.tape);
-    session_.edit(std::move(changed), what, dragging ? "tape" : "");
+    document_.edit(std::move(changed), what, dragging ? "tape" : "");
 }
 
 void LanesView::delete_chosen() {
-    if (chosen_.empty()) return session_.say(tr("Choose a cue or a change first"));
+    if (chosen_.empty()) return document_.say(tr("Choose a cue or a change first"));
     const std::size_t count = chosen_.size();
-    take_tape({without_events(session_.finish().tape, chosen_), {}},
+    take_tape({without_events(document_.finish().tape, chosen_), {}},
               tr("Took %1 off the tape").arg(qs(counted(count, "thing"))), false);
 }
 
 void LanesView::copy_chosen() {
-    if (chosen_.empty()) return session_.say(tr("Choose a cue or a change first"));
+    if (chosen_.empty()) return document_.say(tr("Choose a cue or a change first"));
     // Beside what is copied, so that it can be seen and taken hold of.
-    take_tape(copied_events(session_.finish().tape, chosen_, view_.seconds(24)), tr("Copied"), false);
+    take_tape(copied_events(document_.finish().tape, chosen_, view_.seconds(24)), tr("Copied"), false);
 }
 
 void LanesView::nudge(double seconds) {
     if (chosen_.empty()) return;
-    take_tape(moved_events(session_.finish().tape, chosen_, seconds), tr("Moved"), true);
+    take_tape(moved_events(document_.finish().tape, chosen_, seconds), tr("Moved"), true);
 }
 
 void LanesView::clear_choice() {
@@ -258,7 +264,7 @@ void LanesView::clear_choice() {
 }
 
 QString LanesView::chosen_words() const {
-    const Tape& tape = session_.finish().tape;
+    const Tape& tape = document_.finish().tape;
     if (chosen_.size() > 1) return tr("%1 chosen · Del").arg(chosen_.size());
     if (chosen_.empty()) return {};
     const std::size_t i = chosen_[0].index;
@@ -277,8 +283,8 @@ QString LanesView::chosen_words() const {
 
 // "1.25 s, 0.8": when, and how strong or which value.
 void LanesView::type_chosen() {
-    if (chosen_.size() != 1) return session_.say(tr("Choose one cue or change first"));
-    const Tape& tape = session_.finish().tape;
+    if (chosen_.size() != 1) return document_.say(tr("Choose one cue or change first"));
+    const Tape& tape = document_.finish().tape;
     const TapeEvent event = chosen_[0];
     const double at = event.is_cue ? tape.cues[event.index].at : tape.changes[event.index].at;
     const double value = event.is_cue ? tape.cues[event.index].strength : tape.changes[event.index].value[0];
@@ -296,9 +302,9 @@ void LanesView::take_typed() {
     typed_->hide();
     setFocus();
     const auto moment = moment_from(text);
-    if (!moment) return session_.say(tr("Type seconds and a value: 1.25 s, 0.8"));
+    if (!moment) return document_.say(tr("Type seconds and a value: 1.25 s, 0.8"));
     if (chosen_.size() != 1) return;
-    const Tape& tape = session_.finish().tape;
+    const Tape& tape = document_.finish().tape;
     const std::size_t i = chosen_[0].index;
     if (chosen_[0].is_cue) {
         Cue cue = tape.cues[i];

@@ -16,13 +16,15 @@
 namespace lacquer {
 
 class LineEditor;
-class Session;
+class Document;
+class Playing;
+struct Models;
 
 class LanesView : public QAbstractScrollArea {
     Q_OBJECT
 
 public:
-    LanesView(Session& session, QWidget* parent = nullptr);
+    LanesView(Models& models, QWidget* parent = nullptr);
     QSize sizeHint() const override { return {1280, 300}; }
 
     // What the actions do.
@@ -94,11 +96,12 @@ private:
     void paint_trace(QPainter& painter, const Lane& lane, const LaneTrace& trace, bool faint) const;
     void paint_now(QPainter& painter) const;
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
     LineEditor* typed_;
     TimeView view_;
-    double length_ = 0;  ///< that the view was made for
-    std::string document_;
+    double length_ = 0;   ///< that the view was made for
+    std::string viewed_;  ///< the finish that the view is of
     std::vector<Lane> lanes_;
     std::set<std::string> opened_;
     std::set<std::string> closed_;

@@ -3,8 +3,9 @@
 #include <QPainter>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
@@ -20,10 +21,10 @@ QString row_words(const RateRow& row) {
 
 }  // namespace
 
-RatesView::RatesView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+RatesView::RatesView(Models& models, QWidget* parent) : QWidget(parent), drawing_(models.drawing) {
     setObjectName(QStringLiteral("rates"));
     setAccessibleName(tr("Frame-rate check"));
-    connect(&session_, &Session::rates_changed, this, [this] {
+    connect(&drawing_, &Drawing::rates_changed, this, [this] {
         updateGeometry();
         setToolTip(lines().join(QLatin1Char('\n')));
         update();
@@ -31,8 +32,8 @@ RatesView::RatesView(Session& session, QWidget* parent) : QWidget(parent), sessi
 }
 
 QStringList RatesView::lines() const {
-    const RateReport* report = session_.rates();
-    if (session_.checking_rates()) return {tr("playing the tape at every rate ...")};
+    const RateReport* report = drawing_.rates();
+    if (drawing_.checking_rates()) return {tr("playing the tape at every rate ...")};
     if (report == nullptr) return {tr("same tape at 24, 30, 60 and 144 frames/s, and uneven ones")};
     QStringList lines{qs(report->words)};
     lines.append(tr("%1 picture: at most %2, on average %3, in %4")
@@ -64,7 +65,7 @@ void RatesView::paintEvent(QPaintEvent*) {
     for (const QString& line : lines()) {
         const QColor colour = line.startsWith(QStringLiteral("✗"))   ? theme::vermilion_text
                               : line.startsWith(QStringLiteral("✓")) ? theme::celadon
-                              : session_.rates() != nullptr          ? theme::text
+                              : drawing_.rates() != nullptr          ? theme::text
                                                                      : theme::quiet;
         painter.setPen(colour);
         const QRect area = painter.boundingRect(QRect(0, y, width(), 200), Qt::TextWordWrap, line);

@@ -5,13 +5,14 @@
 
 namespace lacquer {
 
-class Session;
+class Drawing;
+struct Models;
 
 class RatesView : public QWidget {
     Q_OBJECT
 
 public:
-    RatesView(Session& session, QWidget* parent = nullptr);
+    RatesView(Models& models, QWidget* parent = nullptr);
     QSize sizeHint() const override;
     /// The lines that are shown; for tests.
     QStringList lines() const;
@@ -20,7 +21,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    Session& session_;
+    Drawing& drawing_;
 };
 
 }  // namespace lacquer

@@ -11,14 +11,17 @@
 #include <cmath>
 
 #include "core/base/text.h"
-#include "desktop/dials/field_form.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/panel.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/game_link.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rates_view.h"
 #include "desktop/rehearse/signal_faders.h"
-#include "desktop/session/session.h"
-#include "desktop/shell/panel.h"
-#include "desktop/theme/theme.h"
+
+#include "desktop/drawing/models.h"
 
 namespace lacquer {
 
@@ -26,7 +29,7 @@ namespace {
 
 constexpr int side_width = 400;
 constexpr int hands_page = 0;
-constexpr int form_page = 1;
+constexpr int other_page = 1;
 
 QLabel* title(QWidget* parent, const QString& words, const QString& beside) {
     QLabel* label = quiet_label(parent);
@@ -36,30 +39,30 @@ QLabel* title(QWidget* parent, const QString& words, const QString& beside) {
 
 }  // namespace
 
-RehearseScreen::RehearseScreen(Session& session, const QHash<QString, QAction*>& actions, QWidget* parent)
+RehearseScreen::RehearseScreen(Models& models, const QHash<QString, QAction*>& actions, QWidget* page, QWidget* parent)
     : QWidget(parent),
-      session_(session),
+      document_(models.document),
+      playing_(models.playing),
+      link_(models.link),
       actions_(actions),
-      pads_(new CuePads(session, CuePads::Shape::grid, this)),
-      faders_(new SignalFaders(session, this)),
-      lanes_(new LanesView(session, this)),
-      rates_(new RatesView(session, this)),
-      form_(new FieldForm(this, true)),
+      pads_(new CuePads(models, CuePads::Shape::grid, this)),
+      faders_(new SignalFaders(models, this)),
+      lanes_(new LanesView(models, this)),
+      rates_(new RatesView(models, this)),
       columns_(new QSplitter(Qt::Horizontal, this)),
       side_(new QStackedWidget(this)) {
     setObjectName(QStringLiteral("rehearse"));
-    form_->setObjectName(QStringLiteral("play_form"));
     auto* rows = new QSplitter(Qt::Vertical, this);
     rows->setHandleWidth(1);
     rows->setChildrenCollapsible(false);
     columns_->setHandleWidth(1);
     columns_->setChildrenCollapsible(false);
     side_->addWidget(hands());
-    auto* page = new QScrollArea(side_);
-    page->setWidget(form_);
-    page->setWidgetResizable(true);
-    page->setFrameShape(QFrame::NoFrame);
-    side_->addWidget(page);
+    auto* scroll = new QScrollArea(side_);
+    scroll->setWidget(page);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    side_->addWidget(scroll);
     side_->setMinimumWidth(300);
     columns_->addWidget(side_);
     rows->addWidget(columns_);
@@ -69,10 +72,10 @@ RehearseScreen::RehearseScreen(Session& session, const QHash<QString, QAction*>&
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(rows);
-    connect(&session_, &Session::playing_changed, this, &RehearseScreen::refresh_words);
-    connect(&session_, &Session::finish_changed, this, &RehearseScreen::refresh_words);
-    connect(&session_, &Session::played_changed, this, &RehearseScreen::refresh_words);
-    connect(&session_, &Session::link_changed, this, &RehearseScreen::refresh_link);
+    connect(&playing_, &Playing::playing_changed, this, &RehearseScreen::refresh_words);
+    connect(&document_, &Document::finish_changed, this, &RehearseScreen::refresh_words);
+    connect(&playing_, &Playing::played_changed, this, &RehearseScreen::refresh_words);
+    connect(&link_, &GameLink::changed, this, &RehearseScreen::refresh_link);
     refresh_link();
     refresh_words();
 }
@@ -151,23 +154,23 @@ QWidget* RehearseScreen::below() {
 }
 
 void RehearseScreen::refresh_words() {
-    play_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
-    record_->setText(session_.recording() ? tr("● Recording") : tr("Record"));
-    loop_->setText(session_.looping() ? tr("Loop on") : tr("Loop off"));
-    slow_->setText(session_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / session_.speed())));
-    keep_->setVisible(session_.has_live() && !session_.recording());
-    const Tape& tape = session_.finish().tape;
+    play_->setText(playing_.playing() ? tr("Pause  Space") : tr("Play  Space"));
+    record_->setText(playing_.recording() ? tr("● Recording") : tr("Record"));
+    loop_->setText(playing_.looping() ? tr("Loop on") : tr("Loop off"));
+    slow_->setText(playing_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / playing_.speed())));
+    keep_->setVisible(playing_.has_live() && !playing_.recording());
+    const Tape& tape = document_.finish().tape;
     QString words = tape.changes.empty() ? qs(counted(tape.cues.size(), "cue"))
                     : tape.cues.empty()
                         ? qs(counted(tape.changes.size(), "change"))
                         : qs(counted(tape.cues.size(), "cue") + " and " + counted(tape.changes.size(), "change"));
     words += tr(" on the tape");
-    if (session_.playing() && !session_.recording()) words += tr(" · pads play live");
+    if (playing_.playing() && !playing_.recording()) words += tr(" · pads play live");
     time_words_->setText(words);
 }
 
 void RehearseScreen::refresh_link() {
-    const LinkReceiver* link = session_.link();
+    const LinkReceiver* link = link_.receiver();
     listen_->setText(link != nullptr ? tr("Stop listening") : tr("Listen to a game"));
     if (link == nullptr) {
         link_words_->setText(tr("a game can send cues, signals and dials as Open Sound Control"));
@@ -185,11 +188,8 @@ void RehearseScreen::refresh_link() {
     link_words_->setText(words);
 }
 
-void RehearseScreen::show_form(bool shown) {
-    side_->setCurrentIndex(shown ? form_page : hands_page);
-    if (shown) form_->focus_first();
-}
+void RehearseScreen::show_page(bool shown) { side_->setCurrentIndex(shown ? other_page : hands_page); }
 
-bool RehearseScreen::shows_form() const { return side_->currentIndex() == form_page; }
+bool RehearseScreen::shows_page() const { return side_->currentIndex() == other_page; }
 
 }  // namespace lacquer

@@ -13,18 +13,21 @@ class QStackedWidget;
 namespace lacquer {
 
 class CuePads;
-class FieldForm;
 class LanesView;
 class RatesView;
-class Session;
+class Document;
+class Playing;
+class GameLink;
+struct Models;
 class SignalFaders;
 
 class RehearseScreen : public QWidget {
     Q_OBJECT
 
 public:
-    /// The buttons are those of the window's actions, by their ids.
-    RehearseScreen(Session& session, const QHash<QString, QAction*>& actions, QWidget* parent = nullptr);
+    /// The buttons are those of the window's actions, by their ids. `page` is shown in place of pads and faders where
+    /// something is to be changed.
+    RehearseScreen(Models& models, const QHash<QString, QAction*>& actions, QWidget* page, QWidget* parent = nullptr);
     /// Takes the stage in.
     void take_stage(QWidget* stage);
 
@@ -32,10 +35,8 @@ public:
     SignalFaders& faders() { return *faders_; }
     LanesView& lanes() { return *lanes_; }
     RatesView& rates() { return *rates_; }
-    FieldForm& form() { return *form_; }
-    /// The page of fields in place of pads and faders, or those again.
-    void show_form(bool shown);
-    bool shows_form() const;
+    void show_page(bool shown);
+    bool shows_page() const;
 
 private:
     QWidget* hands();
@@ -43,13 +44,14 @@ private:
     void refresh_words();
     void refresh_link();
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
+    GameLink& link_;
     const QHash<QString, QAction*>& actions_;
     CuePads* pads_;
     SignalFaders* faders_;
     LanesView* lanes_;
     RatesView* rates_;
-    FieldForm* form_;
     QSplitter* columns_;
     QStackedWidget* side_;
     QLabel* time_words_ = nullptr;

@@ -7,8 +7,11 @@
 #include <cmath>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
+
+#include "desktop/drawing/models.h"
 
 namespace lacquer {
 
@@ -37,24 +40,25 @@ QString value_words(const Signal& signal, const std::array<double, 3>& value) {
 
 }  // namespace
 
-SignalFaders::SignalFaders(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+SignalFaders::SignalFaders(Models& models, QWidget* parent)
+    : QWidget(parent), document_(models.document), playing_(models.playing) {
     setObjectName(QStringLiteral("signal_faders"));
     setAccessibleName(tr("Signals"));
     setFocusPolicy(Qt::StrongFocus);
     setToolTip(tr("Drag a signal (Shift: finer); click a switch; double click or right-click to change what it is"));
-    connect(&session_, &Session::finish_changed, this, [this] {
+    connect(&document_, &Document::finish_changed, this, [this] {
         updateGeometry();
         update();
     });
-    connect(&session_, &Session::time_changed, this, qOverload<>(&QWidget::update));
+    connect(&playing_, &Playing::time_changed, this, qOverload<>(&QWidget::update));
 }
 
 QSize SignalFaders::sizeHint() const {
-    return {360, std::max<int>(1, static_cast<int>(session_.finish().signals.size())) * row_height};
+    return {360, std::max<int>(1, static_cast<int>(document_.finish().signals.size())) * row_height};
 }
 
 const Signal* SignalFaders::at(int row) const {
-    const auto& all = session_.finish().signals;
+    const auto& all = document_.finish().signals;
     return row >= 0 && row < static_cast<int>(all.size()) ? &all[static_cast<std::size_t>(row)] : nullptr;
 }
 
@@ -67,14 +71,14 @@ QRect SignalFaders::groove(int signal) const {
 void SignalFaders::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), theme::panel);
-    const auto& all = session_.finish().signals;
+    const auto& all = document_.finish().signals;
     if (all.empty()) {
         theme::paint_text(painter, rect(), tr("None yet: health, speed, a zone ..."), theme::words(), theme::quiet);
         return;
     }
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         const Signal& signal = all[static_cast<std::size_t>(i)];
-        const auto value = session_.signal_now(signal);
+        const auto value = playing_.signal_now(signal);
         const bool chosen = i == chosen_ && hasFocus();
         const QRect row(0, i * row_height, width(), row_height);
         theme::paint_text(painter, QRect(row.left(), row.top(), name_width - 8, row_height),
@@ -124,13 +128,13 @@ void SignalFaders::mousePressEvent(QMouseEvent* event) {
         return;
     }
     if (signal->kind == SignalKind::toggle) {
-        session_.set_signal(signal->name, {session_.signal_now(*signal)[0] != 0 ? 0.0 : 1.0, 0, 0});
-        session_.seal_edit();
+        playing_.set_signal(signal->name, {playing_.signal_now(*signal)[0] != 0 ? 0.0 : 1.0, 0, 0});
+        document_.seal_edit();
         return;
     }
     if (!has_range(*signal) || event->pos().x() < name_width) return update();
     dragging_ = true;
-    session_.set_interacting(true);
+    document_.set_interacting(true);
     const QRect bar = groove(row);
     drag_share_ = std::clamp(static_cast<double>(event->pos().x() - bar.left()) / bar.width(), 0.0, 1.0);
     drag_x_ = event->pos().x();
@@ -144,7 +148,7 @@ void SignalFaders::drag_to(QMouseEvent* event) {
     drag_share_ += (event->pos().x() - drag_x_) * fine / groove(chosen_).width();
     drag_x_ = event->pos().x();
     const double share = std::clamp(drag_share_, 0.0, 1.0);
-    session_.set_signal(signal->name, {signal->least + share * (signal->most - signal->least), 0, 0});
+    playing_.set_signal(signal->name, {signal->least + share * (signal->most - signal->least), 0, 0});
 }
 
 void SignalFaders::mouseMoveEvent(QMouseEvent* event) {
@@ -154,17 +158,17 @@ void SignalFaders::mouseMoveEvent(QMouseEvent* event) {
 void SignalFaders::mouseReleaseEvent(QMouseEvent*) {
     if (!dragging_) return;
     dragging_ = false;
-    session_.set_interacting(false);
+    document_.set_interacting(false);
 }
 
 void SignalFaders::step(int direction, bool far) {
     const Signal* signal = at(chosen_);
     if (signal == nullptr || signal->kind == SignalKind::place) return;
-    const double now = session_.signal_now(*signal)[0];
-    if (signal->kind == SignalKind::toggle) return session_.set_signal(signal->name, {direction > 0 ? 1.0 : 0.0, 0, 0});
+    const double now = playing_.signal_now(*signal)[0];
+    if (signal->kind == SignalKind::toggle) return playing_.set_signal(signal->name, {direction > 0 ? 1.0 : 0.0, 0, 0});
     const double span = signal->most - signal->least;
     const double one = signal->kind == SignalKind::integer ? 1 : span / 100;
-    session_.set_signal(signal->name, {now + direction * one * (far ? 10 : 1), 0, 0});
+    playing_.set_signal(signal->name, {now + direction * one * (far ? 10 : 1), 0, 0});
 }
 
 bool SignalFaders::event(QEvent* event) {
@@ -177,7 +181,7 @@ bool SignalFaders::event(QEvent* event) {
 
 void SignalFaders::keyPressEvent(QKeyEvent* event) {
     const bool far = event->modifiers().testFlag(Qt::ShiftModifier);
-    const int last = static_cast<int>(session_.finish().signals.size()) - 1;
+    const int last = static_cast<int>(document_.finish().signals.size()) - 1;
     switch (event->key()) {
         case Qt::Key_Up:
         case Qt::Key_Down:

@@ -6,13 +6,15 @@
 namespace lacquer {
 
 struct Signal;
-class Session;
+class Document;
+class Playing;
+struct Models;
 
 class SignalFaders : public QWidget {
     Q_OBJECT
 
 public:
-    SignalFaders(Session& session, QWidget* parent = nullptr);
+    SignalFaders(Models& models, QWidget* parent = nullptr);
     QSize sizeHint() const override;
     /// Where a signal's groove lies; for tests.
     QRect groove(int signal) const;
@@ -33,7 +35,8 @@ private:
     int row_at(QPoint point) const;
     void drag_to(QMouseEvent* event);
     void step(int direction, bool far);
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
     int chosen_ = 0;
     bool dragging_ = false;
     double drag_share_ = 0;

@@ -6,9 +6,12 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/time_view.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+
+#include "desktop/drawing/models.h"
 
 namespace lacquer {
 
@@ -19,30 +22,31 @@ constexpr int axis = 20;
 
 }  // namespace
 
-TimeRule::TimeRule(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+TimeRule::TimeRule(Models& models, QWidget* parent)
+    : QWidget(parent), document_(models.document), playing_(models.playing) {
     setObjectName(QStringLiteral("time_rule"));
     setAccessibleName(tr("Time"));
     setFocusPolicy(Qt::ClickFocus);
     setMinimumHeight(50);
-    connect(&session_, &Session::time_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::finish_changed, this, [this] {
+    connect(&playing_, &Playing::time_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::finish_changed, this, [this] {
         chosen_cue_ = -1;
         update();
     });
-    connect(&session_, &Session::playing_changed, this, qOverload<>(&QWidget::update));
+    connect(&playing_, &Playing::playing_changed, this, qOverload<>(&QWidget::update));
 }
 
 int TimeRule::x_of(double seconds) const {
-    return side + static_cast<int>(std::lround(seconds / session_.finish().length * (width() - 2 * side)));
+    return side + static_cast<int>(std::lround(seconds / document_.finish().length * (width() - 2 * side)));
 }
 
 double TimeRule::time_at(int x) const {
     return std::clamp(static_cast<double>(x - side) / std::max(1, width() - 2 * side), 0.0, 1.0) *
-           session_.finish().length;
+           document_.finish().length;
 }
 
 int TimeRule::cue_at(QPoint point) const {
-    const Cues& tape = session_.finish().tape.cues;
+    const Cues& tape = document_.finish().tape.cues;
     for (std::size_t i = 0; i < tape.size(); ++i) {
         if (std::abs(point.x() - x_of(tape[i].at)) <= 6 && point.y() <= axis + 2) return static_cast<int>(i);
     }
@@ -54,10 +58,10 @@ void TimeRule::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme::black);
     painter.setPen(theme::hairline);
     painter.drawLine(side, axis, width() - side, axis);
-    const double length = session_.finish().length;
+    const double length = document_.finish().length;
     const double step = tick_step(length, width() - 2 * side);
-    const int now = x_of(session_.time());
-    const QString words = QString::number(session_.time(), 'f', 2) + tr(" s");
+    const int now = x_of(playing_.time());
+    const QString words = QString::number(playing_.time(), 'f', 2) + tr(" s");
     const int words_width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
     const int left = now + 6 + words_width > width() ? now - 4 - words_width : now + 6;
     for (int i = 0; i * step <= length + 1e-9; ++i) {
@@ -71,7 +75,7 @@ void TimeRule::paintEvent(QPaintEvent*) {
                           qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(10),
                           theme::quiet, Qt::AlignHCenter);
     }
-    const Cues& tape = session_.finish().tape.cues;
+    const Cues& tape = document_.finish().tape.cues;
     painter.setRenderHint(QPainter::Antialiasing);
     for (std::size_t i = 0; i < tape.size(); ++i) {
         const double half = 3 + 3 * tape[i].strength;
@@ -99,33 +103,33 @@ void TimeRule::mousePressEvent(QMouseEvent* event) {
     chosen_cue_ = cue_at(event->pos());
     if (chosen_cue_ < 0) {
         scrubbing_ = true;
-        session_.set_interacting(true);
-        session_.set_time(time_at(event->pos().x()));
+        document_.set_interacting(true);
+        playing_.set_time(time_at(event->pos().x()));
     }
     update();
 }
 
 void TimeRule::mouseMoveEvent(QMouseEvent* event) {
-    if (scrubbing_) session_.set_time(time_at(event->pos().x()));
+    if (scrubbing_) playing_.set_time(time_at(event->pos().x()));
 }
 
 void TimeRule::mouseReleaseEvent(QMouseEvent*) {
-    if (scrubbing_) session_.set_interacting(false);
+    if (scrubbing_) document_.set_interacting(false);
     scrubbing_ = false;
 }
 
 void TimeRule::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) return delete_chosen();
-    if (event->key() == Qt::Key_Left) return session_.step_frames(-1);
-    if (event->key() == Qt::Key_Right) return session_.step_frames(1);
+    if (event->key() == Qt::Key_Left) return playing_.step_frames(-1);
+    if (event->key() == Qt::Key_Right) return playing_.step_frames(1);
     QWidget::keyPressEvent(event);
 }
 
 void TimeRule::delete_chosen() {
-    Finish changed = session_.finish();
+    Finish changed = document_.finish();
     if (chosen_cue_ < 0 || chosen_cue_ >= static_cast<int>(changed.tape.cues.size())) return;
     changed.tape.cues.erase(changed.tape.cues.begin() + chosen_cue_);
-    session_.edit(std::move(changed), tr("Took a cue off the tape"));
+    document_.edit(std::move(changed), tr("Took a cue off the tape"));
 }
 
 }  // namespace lacquer

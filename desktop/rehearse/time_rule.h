@@ -5,13 +5,15 @@
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Playing;
+struct Models;
 
 class TimeRule : public QWidget {
     Q_OBJECT
 
 public:
-    TimeRule(Session& session, QWidget* parent = nullptr);
+    TimeRule(Models& models, QWidget* parent = nullptr);
     QSize sizeHint() const override { return {480, 50}; }
     /// Where a moment stands, in pixels from the left; for tests.
     int x_of(double seconds) const;
@@ -29,7 +31,8 @@ private:
     double time_at(int x) const;
     int cue_at(QPoint point) const;
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
     int chosen_cue_ = -1;
     bool scrubbing_ = false;
 };

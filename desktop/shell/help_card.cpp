@@ -11,11 +11,11 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "desktop/dials/dial_text.h"
+#include "desktop/document/document.h"
+#include "desktop/kit/dial_text.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/row_lines.h"
-#include "desktop/session/session.h"
 #include "desktop/shell/actions.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -92,31 +92,31 @@ void HelpCard::keyPressEvent(QKeyEvent* event) {
 
 void HelpCard::mousePressEvent(QMouseEvent*) { hide(); }
 
-QString dial_help(const Session& session, const std::string& dial) {
-    const Dial* found = find_dial(session.finish(), dial);
+QString dial_help(const Document& document, const std::string& dial) {
+    const Dial* found = find_dial(document.finish(), dial);
     if (found == nullptr) {
-        return Session::tr(
+        return QObject::tr(
             "<b>Dials</b><p>A dial is a number, switch or colour with a name and a range. Go to a number "
             "in a formula and press D to make it one.</p>");
     }
     QString html = QStringLiteral("<b>%1</b>").arg(qs(shown_name(found->name)).toHtmlEscaped());
     if (!found->note.empty()) html += QStringLiteral("<p>%1</p>").arg(qs(found->note).toHtmlEscaped());
-    html += Session::tr("<p>%1 to %2%3, default %4. The game calls it <b>%5</b>.</p>")
+    html += QObject::tr("<p>%1 to %2%3, default %4. The game calls it <b>%5</b>.</p>")
                 .arg(qs(plain_number(found->least, 4)), qs(plain_number(found->most, 4)),
                      found->unit.empty() ? QString() : QLatin1Char(' ') + qs(found->unit),
                      dial_value_text(*found, found->default_value), qs(found->code_name).toHtmlEscaped());
     if (!found->formula.empty())
-        html += Session::tr("<p>Driven by <code>%1</code>. Drag it to hold it still, Esc lets go.</p>")
+        html += QObject::tr("<p>Driven by <code>%1</code>. Drag it to hold it still, Esc lets go.</p>")
                     .arg(qs(found->formula).toHtmlEscaped());
-    const std::vector<std::string> users = users_of(session.finish(), dial);
-    if (!users.empty()) html += Session::tr("<p>Used by %1 (Shift+V goes there).</p>").arg(joined_names(users));
-    return html + Session::tr(
+    const std::vector<std::string> users = users_of(document.finish(), dial);
+    if (!users.empty()) html += QObject::tr("<p>Used by %1 (Shift+V goes there).</p>").arg(joined_names(users));
+    return html + QObject::tr(
                       "<p>Left and right change it, Shift finer, Ctrl coarser; V types; Backspace resets; Shift+D "
                       "opens its page.</p>");
 }
 
 QString stage_help() {
-    return Session::tr(
+    return QObject::tr(
         "<b>Stage</b><p>The finished picture, or the selected step (S). The wheel zooms about the mouse; from 40 times "
         "on, pixels show their values.</p><p><b>C</b> parts it between before and after. <b>P</b> keeps the selected "
         "step beside it. <b>K</b> shows every step's value at the pixel under the mouse, beside its row; a click holds "
@@ -151,7 +151,7 @@ QString shortcut_sheet(const QHash<QString, QAction*>& actions) {
                          QString::fromUtf8(row.words).toHtmlEscaped());
         ++lines;
     }
-    html += Session::tr(
+    html += QObject::tr(
                 "</table><p><b>On a number in a formula</b></p><table>"
                 "<tr><td style='color:%1; padding-right:12px'>drag, wheel, + -</td><td>change it; Shift finer, "
                 "Ctrl coarser</td></tr><tr><td style='color:%1'>← →</td><td>from word to word</td></tr>"

@@ -12,7 +12,7 @@ class QScrollArea;
 
 namespace lacquer {
 
-class Session;
+class Document;
 
 class HelpCard : public QFrame {
     Q_OBJECT
@@ -38,7 +38,7 @@ private:
 };
 
 /// What a dial is, as rich text.
-QString dial_help(const Session& session, const std::string& dial);
+QString dial_help(const Document& document, const std::string& dial);
 
 /// How the stage is used.
 QString stage_help();

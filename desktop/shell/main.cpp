@@ -9,11 +9,11 @@
 #include <cstdio>
 #include <filesystem>
 
-#include "desktop/session/operations_folder.h"
-#include "desktop/session/recovery.h"
-#include "desktop/session/session.h"
+#include "desktop/document/operations_folder.h"
+#include "desktop/document/recovery.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 #include "desktop/shell/main_window.h"
-#include "desktop/theme/theme.h"
 
 namespace {
 
@@ -87,7 +87,7 @@ double steady_seconds() {
 }
 
 // What the command line names, or work on it that a crash has left; such work on anything else is told of.
-void open_first(lacquer::Session& session, const QString& path) {
+void open_first(lacquer::Document& document, const QString& path) {
     const std::vector<lacquer::KeptWork> kept = lacquer::kept_work();
     std::error_code code;
     const std::string full = path.isEmpty()
@@ -95,12 +95,12 @@ void open_first(lacquer::Session& session, const QString& path) {
                                  : std::filesystem::absolute(path.toStdString(), code).lexically_normal().string();
     const auto own = std::find_if(kept.begin(), kept.end(),
                                   [&](const lacquer::KeptWork& work) { return !full.empty() && work.path == full; });
-    if (own != kept.end() && session.bring_back(*own)) return;
-    if (!path.isEmpty()) session.open(path);
+    if (own != kept.end() && document.bring_back(*own)) return;
+    if (!path.isEmpty()) document.open(path);
     if (kept.empty()) return;
     const QString name = lacquer::qs(kept.front().name);
-    session.say(path.isEmpty() ? QObject::tr("Unsaved work on %1 was kept: it is the first card").arg(name)
-                               : QObject::tr("Unsaved work on %1 was kept: Finish, New shows it").arg(name));
+    document.say(path.isEmpty() ? QObject::tr("Unsaved work on %1 was kept: it is the first card").arg(name)
+                                : QObject::tr("Unsaved work on %1 was kept: Finish, New shows it").arg(name));
 }
 
 }  // namespace
@@ -113,14 +113,14 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName(QStringLiteral("lacquer"));
     lacquer::theme::apply(application);
     QSettings settings;
-    lacquer::Session session(real_prompts(), steady_seconds);
+    lacquer::Models models(real_prompts(), steady_seconds);
     lacquer::OperationsFolder operations(lacquer::user_operations_folder());
     if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {
-        session.use_catalogue(catalogue);
+        models.document.use_catalogue(catalogue);
     }
-    QObject::connect(&operations, &lacquer::OperationsFolder::changed, &session,
-                     [&] { session.use_catalogue(operations.catalogue()); });
-    lacquer::MainWindow window(session, settings);
+    QObject::connect(&operations, &lacquer::OperationsFolder::changed, &models.document,
+                     [&] { models.document.use_catalogue(operations.catalogue()); });
+    lacquer::MainWindow window(models, settings);
     QStringList words = QApplication::arguments();
     if (const qsizetype at = words.indexOf(QStringLiteral("--backend")); at > 0) {
         const QString name = words.value(at + 1);
@@ -129,18 +129,18 @@ int main(int argc, char** argv) {
             std::fprintf(stderr, "lacquer: there is no backend '%s': cpu, gpu or auto\n", qPrintable(name));
             return 2;
         }
-        session.use_backend(*backend);
+        models.drawing.use_backend(*backend);
         words.remove(at, 2);
     }
     if (words.removeOne(QStringLiteral("--time-first-picture"))) {
-        QObject::connect(&session, &lacquer::Session::stage_changed, &session, [&session, begin] {
-            if (session.stage().image.isNull()) return;
+        QObject::connect(&models.drawing, &lacquer::Drawing::stage_changed, &models.drawing, [&models, begin] {
+            if (models.drawing.stage().image.isNull()) return;
             std::printf("first picture after %.0f ms\n", (steady_seconds() - begin) * 1000);
             QApplication::exit(0);
         });
     }
     // Before the window shows itself: the first picture is read and drawn while Qt draws the rest.
-    open_first(session, words.size() > 1 ? words[1] : QString());
+    open_first(models.document, words.size() > 1 ? words[1] : QString());
     window.show();
     return QApplication::exec();
 }

@@ -22,50 +22,60 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/dials/field_form.h"
-#include "desktop/dials/forms.h"
-#include "desktop/grounds/ground_shelf.h"
+#include "desktop/document/demos.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/colour_editor.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/panel.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/pages/field_form.h"
+#include "desktop/pages/forms.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/time_rule.h"
-#include "desktop/session/demos.h"
-#include "desktop/session/session.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
 #include "desktop/shell/mnemonics.h"
-#include "desktop/shell/panel.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
 
-MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
+MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
     : QWidget(parent),
-      session_(session),
+      models_(models),
+      document_(models.document),
+      playing_(models.playing),
+      link_(models.link),
+      drawing_(models.drawing),
       settings_(settings),
-      top_bar_(new TopBar(session, this)),
+      top_bar_(new TopBar(models, this)),
       chooser_(new Chooser(this)),
-      ladder_(new LadderView(session, *chooser_, this)),
-      stage_(new StageView(session, this)),
-      dials_(new DialsView(session, this)),
+      ladder_(new LadderView(models, *chooser_, this)),
+      stage_(new StageView(models, this)),
+      dials_(new DialsView(models, this)),
       form_(new FieldForm(this)),
-      shelf_(new GroundShelf(session, this)),
-      time_rule_(new TimeRule(session, this)),
-      cue_pads_(new CuePads(session, CuePads::Shape::row, this)),
-      try_on_(new TryOnSheet(session, this)),
+      play_form_(new FieldForm(this, true)),
+      shelf_(new GroundShelf(models, ground_facts, this)),
+      time_rule_(new TimeRule(models, this)),
+      cue_pads_(new CuePads(models, CuePads::Shape::row, this)),
+      try_on_(new TryOnSheet(models, this)),
       colour_editor_(new ColourEditor(this)),
       help_card_(new HelpCard(this)) {
     setObjectName(QStringLiteral("main_window"));
     setAcceptDrops(true);
+    play_form_->setObjectName(QStringLiteral("play_form"));
     build_actions();
     for (const char* screen : {"bench", "rehearse"}) {
         actions_[screen]->setCheckable(true);
@@ -95,7 +105,7 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     columns_->setStretchFactor(1, 1);
     screens_ = new QStackedWidget(this);
     screens_->addWidget(columns_);
-    rehearse_ = new RehearseScreen(session_, actions_, this);
+    rehearse_ = new RehearseScreen(models, actions_, play_form_, this);
     screens_->addWidget(rehearse_);
     column->addWidget(screens_, 1);
 
@@ -107,20 +117,20 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     const int dials_height = setting(settings_, "window/dials_height").toInt();
     rows_->setSizes({std::max(180, height() - 90 - dials_height), dials_height});
 
-    connect(&session_, &Session::finish_changed, this, &MainWindow::refresh_words);
-    connect(&session_, &Session::selection_changed, this, &MainWindow::refresh_words);
-    connect(&session_, &Session::playing_changed, this, &MainWindow::refresh_words);
+    connect(&document_, &Document::finish_changed, this, &MainWindow::refresh_words);
+    connect(&document_, &Document::selection_changed, this, &MainWindow::refresh_words);
+    connect(&playing_, &Playing::playing_changed, this, &MainWindow::refresh_words);
     connect(dials_, &DialsView::wants_form, this, [this](const QString& dial) {
-        show_dial_form(form(), session_, dial.toStdString());
+        show_dial_form(form(), models_, dial.toStdString());
         show_form();
     });
     connect(cue_pads_, &CuePads::wants_form, this, [this](int cue) {
-        show_cue_form(form(), session_, static_cast<std::size_t>(cue));
+        show_cue_form(form(), models_, static_cast<std::size_t>(cue));
         show_form();
     });
     connect(cue_pads_, &CuePads::wants_cue, this, &MainWindow::add_cue);
     connect_rehearse();
-    connect(&session_, &Session::candidates_changed, chooser_, &Chooser::refresh);
+    connect(&drawing_, &Drawing::candidates_changed, chooser_, &Chooser::refresh);
     connect(try_on_, &TryOnSheet::taken, ladder_, [this] { ladder_->setFocus(); });
     connect(stage_, &StageView::core_sample_changed, ladder_, &LadderView::set_shows_values);
     connect(stage_, &StageView::picked, this, &MainWindow::take_picked);
@@ -133,8 +143,8 @@ MainWindow::MainWindow(Session& session, QSettings& settings, QWidget* parent)
     connect(filter_, &QLineEdit::textChanged, ladder_, &LadderView::set_filter);
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
-    connect(&session_, &Session::finish_changed, this, &MainWindow::note_recent);
-    connect(&session_, &Session::stage_came, this, [this] {
+    connect(&document_, &Document::finish_changed, this, &MainWindow::note_recent);
+    connect(&drawing_, &Drawing::stage_came, this, [this] {
         if (std::exchange(paint_is_due_, false))
             QCoreApplication::postEvent(this, new QEvent(QEvent::UpdateRequest), Qt::LowEventPriority);
     });
@@ -204,7 +214,7 @@ void MainWindow::build_actions() {
         // What is done to what is not in sight would only puzzle.
         connect(action, &QAction::triggered, this, [this, row, action, work = all.value(id)] {
             if (rehearses() && is_on_the_bench(row))
-                return session_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->iconText()));
+                return document_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->iconText()));
             work();
         });
         addAction(action);
@@ -281,35 +291,35 @@ QWidget* MainWindow::foot() {
 }
 
 void MainWindow::refresh_words() {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
     step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
                          tr("%1 in %2").arg(step_count(finish)).arg(qs(counted(finish.coats.size(), "coat"))));
     QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
-    if (!session_.selected().empty() && !finish.dials.empty()) {
+    if (!document_.selected().empty() && !finish.dials.empty()) {
         dials += tr(" · those that reach <b style='color:%1'>%2</b> first")
-                     .arg(theme::gold.name(), qs(shown_name(session_.selected())));
+                     .arg(theme::gold.name(), qs(shown_name(document_.selected())));
     }
-    if (!session_.checked().faults.empty()) {
+    if (!document_.checked().faults.empty()) {
         dials += tr(" · <span style='color:%1'>%2</span>")
-                     .arg(theme::vermilion_text.name(), qs(session_.checked().faults.front().message).toHtmlEscaped());
+                     .arg(theme::vermilion_text.name(), qs(document_.checked().faults.front().message).toHtmlEscaped());
     }
     dial_words_->setText(dials);
     refresh_shelf_words();
     actions_["bench"]->setChecked(!rehearses());
     actions_["rehearse"]->setChecked(rehearses());
-    play_button_->setText(session_.playing() ? tr("Pause  Space") : tr("Play  Space"));
-    actions_["undo"]->setEnabled(session_.history().can_undo());
-    actions_["redo"]->setEnabled(session_.history().can_redo());
+    play_button_->setText(playing_.playing() ? tr("Pause  Space") : tr("Play  Space"));
+    actions_["undo"]->setEnabled(document_.history().can_undo());
+    actions_["redo"]->setEnabled(document_.history().can_redo());
     // What was done may have an & in its name.
     const auto plain = [](const std::string& words) {
         return qs(words).replace(QLatin1Char('&'), QStringLiteral("&&"));
     };
     actions_["undo"]->setText(
-        session_.history().can_undo() ? tr("&Undo: %1").arg(plain(session_.history().undo_words())) : tr("&Undo"));
+        document_.history().can_undo() ? tr("&Undo: %1").arg(plain(document_.history().undo_words())) : tr("&Undo"));
     actions_["redo"]->setText(
-        session_.history().can_redo() ? tr("&Redo: %1").arg(plain(session_.history().redo_words())) : tr("&Redo"));
-    setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), session_.edited() ? tr(" (edited)") : QString()));
+        document_.history().can_redo() ? tr("&Redo: %1").arg(plain(document_.history().redo_words())) : tr("&Redo"));
+    setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), document_.edited() ? tr(" (edited)") : QString()));
 }
 
 // All that is to be painted in a drag waits for the stage's picture, so that it comes first and nothing is painted
@@ -324,15 +334,15 @@ bool MainWindow::event(QEvent* event) {
             return true;
         }
     }
-    if (event->type() != QEvent::UpdateRequest || !session_.stage_is_coming()) return QWidget::event(event);
+    if (event->type() != QEvent::UpdateRequest || !drawing_.stage_is_coming()) return QWidget::event(event);
     paint_is_due_ = true;
     return true;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (!session_.may_leave()) return event->ignore();
-    session_.drop_autosave();
-    session_.set_playing(false);
+    if (!document_.may_leave()) return event->ignore();
+    document_.drop_autosave();
+    playing_.set_playing(false);
     settings_.setValue("window/geometry", saveGeometry());
     settings_.setValue("window/ladder_width", columns_->sizes().value(0));
     settings_.setValue("window/dials_height", rows_->sizes().value(1));
@@ -347,10 +357,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
     for (const QUrl& url : event->mimeData()->urls()) {
         const QString path = url.toLocalFile();
         if (path.endsWith(QStringLiteral(".lacquer"))) {
-            if (session_.may_leave()) session_.open(path);
+            if (document_.may_leave()) document_.open(path);
             return;
         }
-        if (!path.isEmpty()) session_.add_picture(path);
+        if (!path.isEmpty()) lacquer::add_picture(document_, path);
     }
 }
 

@@ -6,7 +6,7 @@
 #include <functional>
 
 #include "core/finish/finish.h"
-#include "desktop/session/look.h"
+#include "desktop/drawing/look.h"
 
 class QAction;
 class QLabel;
@@ -28,7 +28,11 @@ class HelpCard;
 class LineEditor;
 class LadderView;
 class RehearseScreen;
-class Session;
+class Document;
+class Playing;
+class GameLink;
+class Drawing;
+struct Models;
 class StageView;
 class TimeRule;
 class TopBar;
@@ -38,7 +42,7 @@ class MainWindow : public QWidget {
     Q_OBJECT
 
 public:
-    MainWindow(Session& session, QSettings& settings, QWidget* parent = nullptr);
+    MainWindow(Models& models, QSettings& settings, QWidget* parent = nullptr);
     LadderView& ladder() { return *ladder_; }
     DialsView& dials() { return *dials_; }
     GroundShelf& shelf() { return *shelf_; }
@@ -126,7 +130,11 @@ private:
     static constexpr int form_page = 1;
     static constexpr int shelf_page = 2;
 
-    Session& session_;
+    Models& models_;
+    Document& document_;
+    Playing& playing_;
+    GameLink& link_;
+    Drawing& drawing_;
     QSettings& settings_;
     QHash<QString, QAction*> actions_;
     QHash<QString, QMenu*> menus_;
@@ -137,6 +145,7 @@ private:
     StageView* stage_;
     DialsView* dials_;
     FieldForm* form_;
+    FieldForm* play_form_;
     GroundShelf* shelf_;
     TimeRule* time_rule_;
     CuePads* cue_pads_;

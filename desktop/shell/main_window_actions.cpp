@@ -12,28 +12,30 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/dials/field_form.h"
-#include "desktop/dials/forms.h"
-#include "desktop/grounds/ground_shelf.h"
+#include "desktop/document/demos.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/pages/field_form.h"
+#include "desktop/pages/forms.h"
+#include "desktop/playing/playing.h"
 #include "desktop/rehearse/rehearse_screen.h"
-#include "desktop/session/demos.h"
-#include "desktop/session/session.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
 
 QHash<QString, std::function<void()>> MainWindow::handlers() {
-    Session& s = session_;
     LadderView* l = ladder_;
     DialsView* d = dials_;
     StageView* t = stage_;
@@ -106,7 +108,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"save_picture",
          [this] {
              stage_->save_picture(
-                 session_.prompts().picture_to_save(qs(session_.finish().name) + QStringLiteral(".png")));
+                 document_.prompts().picture_to_save(qs(document_.finish().name) + QStringLiteral(".png")));
          }},
         {"dial_everywhere", [l] { l->make_dial(true); }},
         {"dial_colour",
@@ -117,17 +119,17 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"commands", [this] { show_commands(); }},
         {"help", [this] { show_help(); }},
         {"shortcuts", [this] { show_shortcuts(); }},
-        {"new_finish", [&s] { s.start_new(); }},
-        {"open_finish", [&s] { s.open_asking(); }},
+        {"new_finish", [this] { document_.start_new(); }},
+        {"open_finish", [this] { document_.open_asking(); }},
         {"open_demo", [this] { open_demo(); }},
-        {"save_finish", [&s] { s.save(); }},
-        {"save_finish_as", [&s] { s.save_as(); }},
+        {"save_finish", [this] { document_.save(); }},
+        {"save_finish_as", [this] { document_.save_as(); }},
         {"finish_page",
          [this] {
-             show_finish_form(form(), session_);
+             show_finish_form(form(), models_);
              show_form();
          }},
-        {"add_picture", [&s] { s.add_picture_asking(); }},
+        {"add_picture", [this] { add_picture_asking(document_); }},
         {"add_gradient", [this] { add_stops(StopValues::colours); }},
         {"add_curve", [this] { add_stops(StopValues::heights); }},
         {"add_scene", [this] { choose_scene(); }},
@@ -135,14 +137,14 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"add_sprite_part", [this] { add_sprite_part(); }},
         {"ground_shelf", [this] { toggle_shelf(); }},
         {"ground_page", [this] { show_ground_page({}); }},
-        {"find_missing", [&s] { s.find_missing(); }},
+        {"find_missing", [this] { lacquer::find_missing(document_); }},
         {"replace_ground", [this] { replace_chosen_ground(); }},
         {"camera", [t] { t->toggle_camera(); }},
         {"camera_key", [this] { put_camera_key(); }},
         {"camera_home", [this] { put_camera_home(); }},
         {"quit", [this] { close(); }},
-        {"undo", [&s] { s.undo(); }},
-        {"redo", [&s] { s.redo(); }},
+        {"undo", [this] { document_.undo(); }},
+        {"redo", [this] { document_.redo(); }},
         {"add_step", [l] { l->add_step(); }},
         {"edit_formula", [l] { l->edit_formula(); }},
         {"rename_step", [l] { l->edit_name(); }},
@@ -166,7 +168,7 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"add_dial", [this] { make_dial(); }},
         {"dial_page",
          [this] {
-             show_dial_form(form(), session_, dials_->chosen());
+             show_dial_form(form(), models_, dials_->chosen());
              show_form();
          }},
         {"type_value", [d] { d->edit_value(); }},
@@ -178,40 +180,40 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"response_page",
          [this] {
              QStringList names;
-             for (const Response& response : session_.finish().responses) {
+             for (const Response& response : document_.finish().responses) {
                  names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
              }
              choose_page(
                  names,
                  [this](int i) {
-                     show_response_form(form(), session_,
-                                        session_.finish().responses[static_cast<std::size_t>(i)].name);
+                     show_response_form(form(), models_,
+                                        document_.finish().responses[static_cast<std::size_t>(i)].name);
                  },
                  tr("No responses yet: add one (R)"));
          }},
         {"let_go", [this] { step_back(); }},
-        {"play", [&s] { s.set_playing(!s.playing()); }},
-        {"frame_back", [&s] { s.step_frames(-1); }},
-        {"frame_on", [&s] { s.step_frames(1); }},
-        {"to_start", [&s] { s.set_time(0); }},
+        {"play", [this] { playing_.set_playing(!playing_.playing()); }},
+        {"frame_back", [this] { playing_.step_frames(-1); }},
+        {"frame_on", [this] { playing_.step_frames(1); }},
+        {"to_start", [this] { playing_.set_time(0); }},
         {"add_cue", [this] { add_cue(); }},
         {"cue_page",
          [this] {
              QStringList names;
-             for (const CueKind& cue : session_.finish().cues) names.append(qs(shown_name(cue.name)));
+             for (const CueKind& cue : document_.finish().cues) names.append(qs(shown_name(cue.name)));
              choose_page(
-                 names, [this](int i) { show_cue_form(form(), session_, static_cast<std::size_t>(i)); },
+                 names, [this](int i) { show_cue_form(form(), models_, static_cast<std::size_t>(i)); },
                  tr("No cues yet: add one (%1)")
                      .arg(actions_["add_cue"]->shortcut().toString(QKeySequence::NativeText)));
          }},
-        {"clear_tape", [&s] { s.clear_tape(); }},
+        {"clear_tape", [this] { playing_.clear_tape(); }},
     };
     all.insert(play_handlers());
     return all;
 }
 
 void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
-    if (names.isEmpty()) return session_.say(none);
+    if (names.isEmpty()) return document_.say(none);
     choose(names, [this, open](int i) {
         open(i);
         show_form();
@@ -229,33 +231,33 @@ void MainWindow::choose(const QStringList& names, const std::function<void(int)>
 
 void MainWindow::open_demo() {
     const QList<Demo> demos = demos_in(demo_folder());
-    if (demos.isEmpty()) return session_.say(tr("No demos lie beside the program"));
+    if (demos.isEmpty()) return document_.say(tr("No demos lie beside the program"));
     QStringList names;
     for (const Demo& demo : demos) names.append(demo.name);
     choose(names, [this, demos](int i) {
-        if (session_.may_leave()) session_.open(demos[i].path);
+        if (document_.may_leave()) document_.open(demos[i].path);
     });
 }
 
 void MainWindow::add_dial() {
     Dial dial;
-    dial.name = free_name(session_.finish(), "dial");
+    dial.name = free_name(document_.finish(), "dial");
     dial.value = dial.default_value = {0.5, 0, 0};
     const std::string name = dial.name;
-    if (!session_.edit(lacquer::add_dial(session_.finish(), std::move(dial)), tr("Added a dial"))) return;
+    if (!document_.edit(lacquer::add_dial(document_.finish(), std::move(dial)), tr("Added a dial"))) return;
     dials_->choose(name);
-    show_dial_form(form(), session_, name);
+    show_dial_form(form(), models_, name);
     show_form();
 }
 
 void MainWindow::add_stops(StopValues values) {
-    session_.add_stops(values);
-    show_ground_page(qs(session_.finish().grounds.back().name));
+    lacquer::add_stops(document_, values);
+    show_ground_page(qs(document_.finish().grounds.back().name));
 }
 
 void MainWindow::new_from_picture() {
-    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
-    if (!path.isEmpty()) session_.start_from_picture(path);
+    const QString path = document_.prompts().picture_to_add(qs(document_.path()));
+    if (!path.isEmpty()) start_from_picture(document_, path);
 }
 
 void MainWindow::open_try_on(bool replace) {
@@ -267,21 +269,21 @@ void MainWindow::open_try_on(bool replace) {
 
 void MainWindow::step_back() {
     if (help_card_->isVisible()) return help_card_->hide();
-    if (session_.stop_reading()) return;
+    if (drawing_.stop_reading()) return;
     if (stage_->step_back()) return;
     if (filter_->isVisible()) return end_filter();
-    if (rehearses() && rehearse_->shows_form()) return close_form();
-    if (rehearses()) return session_.let_go_all();
+    if (rehearses() && rehearse_->shows_page()) return close_form();
+    if (rehearses()) return playing_.let_go_all();
     if (dial_pages_->currentIndex() == form_page) return close_form();
     if (dial_pages_->currentIndex() == shelf_page) return toggle_shelf();
-    session_.let_go_all();
+    playing_.let_go_all();
 }
 
 void MainWindow::copy() {
     if (dials_->hasFocus()) return dials_->copy_value();
     if (!stage_->samples()) return ladder_->copy_steps();
     QApplication::clipboard()->setText(stage_->values_text());
-    session_.say(tr("Copied the core sample's numbers"));
+    document_.say(tr("Copied the core sample's numbers"));
 }
 
 void MainWindow::paste() { dials_->hasFocus() ? dials_->paste_value() : ladder_->paste_steps(); }
@@ -305,7 +307,7 @@ void MainWindow::show_help() {
     const bool dials = focus != nullptr && (focus == dials_ || dials_->isAncestorOf(focus));
     const bool stage = focus == stage_;
     const std::string dial = dials ? dials_->chosen() : ladder_->dial_at_hand();
-    const QString html = dials || !dial.empty() ? dial_help(session_, dial) : stage ? stage_help() : ladder_->help();
+    const QString html = dials || !dial.empty() ? dial_help(document_, dial) : stage ? stage_help() : ladder_->help();
     const QWidget* beside = dials ? static_cast<QWidget*>(dials_) : stage ? static_cast<QWidget*>(stage_) : ladder_;
     help_card_->show_beside(html, QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
 }
@@ -313,10 +315,10 @@ void MainWindow::show_help() {
 void MainWindow::show_shortcuts() { help_card_->show_sheet(shortcut_sheet(actions_)); }
 
 void MainWindow::change_look(const std::function<void(Look&)>& change, const QString& words) {
-    Look look = session_.look();
+    Look look = drawing_.look();
     change(look);
-    session_.set_look(std::move(look));
-    session_.say(words);
+    drawing_.set_look(std::move(look));
+    document_.say(words);
 }
 
 void MainWindow::begin_filter() {
@@ -334,10 +336,10 @@ void MainWindow::end_filter() {
 }
 
 void MainWindow::note_recent() {
-    if (session_.path().empty()) return;
+    if (document_.path().empty()) return;
     constexpr int most = 8;
     QStringList recent = setting(settings_, "file/recent").toStringList();
-    const QString path = qs(session_.path());
+    const QString path = qs(document_.path());
     if (recent.value(0) == path) return;
     recent.removeAll(path);
     recent.prepend(path);

@@ -5,21 +5,23 @@
 #include "core/finish/live_words.h"
 #include "core/finish/step_edits.h"
 #include "core/picture/transfer.h"
-#include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/colour_editor.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
 void MainWindow::show_history() {
     Chooser::Offer offer;
     offer.title = tr("Go back to");
-    const History& history = session_.history();
+    const History& history = document_.history();
     std::vector<std::size_t> entries;
     // Newest first; what was undone stands above the present.
     for (std::size_t i = history.size(); i-- > 0;) {
@@ -30,7 +32,7 @@ void MainWindow::show_history() {
         offer.choices.push_back(std::move(choice));
         entries.push_back(i);
     }
-    offer.taken = [this, entries](int index) { session_.go_to(entries[static_cast<std::size_t>(index)]); };
+    offer.taken = [this, entries](int index) { document_.go_to(entries[static_cast<std::size_t>(index)]); };
     chooser_->open(QPoint(width() / 2 - 190, 48), std::move(offer));
 }
 
@@ -57,22 +59,22 @@ void MainWindow::choose_curtain_other() {
     offer.title = tr("On the curtain's left side");
     std::vector<std::string> names{""};
     offer.choices.push_back({tr("The picture as it came in")});
-    for_each_step(session_.finish(), [&](const Coat& coat, const Step& step) {
+    for_each_step(document_.finish(), [&](const Coat& coat, const Step& step) {
         names.push_back(step.name);
         Choice choice{qs(shown_name(step.name)), qs(coat.name)};
         choice.has_picture = true;
         offer.choices.push_back(std::move(choice));
     });
     offer.picture = [this, names](int index) {
-        const auto found = session_.thumbnails().find(names[static_cast<std::size_t>(index)]);
-        return found == session_.thumbnails().end() ? QImage() : found->second.image;
+        const auto found = drawing_.thumbnails().find(names[static_cast<std::size_t>(index)]);
+        return found == drawing_.thumbnails().end() ? QImage() : found->second.image;
     };
     offer.taken = [this, names](int index) { stage_->set_curtain_other(names[static_cast<std::size_t>(index)]); };
     chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
 }
 
 void MainWindow::choose_frame_shape() {
-    const int high = session_.finish().frame_height;
+    const int high = document_.finish().frame_height;
     struct FrameShape {
         QString words;
         QSize size;
@@ -101,7 +103,7 @@ void MainWindow::choose_frame_shape() {
         const int width = sides.value(0).toInt();
         const int height = sides.value(1).toInt();
         if (sides.size() != 2 || !is_drawable_size(width, height))
-            return session_.say(tr("'%1' is no size: write it like 800 x 600").arg(text));
+            return document_.say(tr("'%1' is no size: write it like 800 x 600").arg(text));
         look_at(QSize(width, height));
     };
     chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
@@ -109,38 +111,38 @@ void MainWindow::choose_frame_shape() {
 
 void MainWindow::next_backdrop() {
     static const QStringList names = {tr("checker"), tr("black"), tr("white"), tr("a colour of your own")};
-    const int next = (static_cast<int>(session_.look().backdrop) + 1) % 4;
+    const int next = (static_cast<int>(drawing_.look().backdrop) + 1) % 4;
     change_look([next](Look& look) { look.backdrop = static_cast<Backdrop>(next); },
                 tr("Behind what is clear: %1").arg(names[next]));
 }
 
 void MainWindow::choose_backdrop_colour() {
-    const QColor now = session_.look().own_backdrop;
+    const QColor now = drawing_.look().own_backdrop;
     const auto light = [](int level) { return srgb_decode(level / 255.0); };
     colour_editor_->open(
         QRect(stage_->mapTo(this, QPoint(24, 24)), QSize(1, 1)),
         {light(now.red()), light(now.green()), light(now.blue())},
         [this](const ColourEditor::Colour& colour) {
-            Look look = session_.look();
+            Look look = drawing_.look();
             look.backdrop = Backdrop::own;
             look.own_backdrop = theme::swatch(colour);
-            session_.set_look(std::move(look));
+            drawing_.set_look(std::move(look));
         },
         nullptr);
 }
 
 void MainWindow::take_picked(double red, double green, double blue) {
-    const Dial* dial = find_dial(session_.finish(), dials_->chosen());
+    const Dial* dial = find_dial(document_.finish(), dials_->chosen());
     if (dial == nullptr || dial->kind != DialKind::colour) return;
-    session_.set_dial(dial->name, {red, green, blue});
-    session_.seal_edit();
+    playing_.set_dial(dial->name, {red, green, blue});
+    document_.seal_edit();
 }
 
 void MainWindow::edit_word_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end) {
-    const Step* found = find_step(session_.finish(), step.toStdString());
+    const Step* found = find_step(document_.finish(), step.toStdString());
     if (found == nullptr) return;
     std::optional<LiveWord> colour;
-    for (LiveWord& word : live_words(session_.checked(), found->formula)) {
+    for (LiveWord& word : live_words(document_.checked(), found->formula)) {
         if (word.kind == LiveKind::colour && word.span.begin == begin && word.span.end == end) colour = std::move(word);
     }
     if (!colour) return;
@@ -150,39 +152,39 @@ void MainWindow::edit_word_colour(const QString& step, const QRect& at, std::siz
         at, colour->colour,
         [this, step, span, opacity = colour->opacity](const ColourEditor::Colour& to) {
             const std::string text = colour_formula(to, opacity);
-            Result<Finish> changed = replace_words(session_.finish(), step.toStdString(), *span, text);
+            Result<Finish> changed = replace_words(document_.finish(), step.toStdString(), *span, text);
             if (!changed) return;
             span->end = span->begin + static_cast<std::uint32_t>(text.size());
-            session_.edit(std::move(*changed), tr("Changed a colour of %1").arg(qs(shown_name(step.toStdString()))),
-                          "colour " + step.toStdString());
+            document_.edit(std::move(*changed), tr("Changed a colour of %1").arg(qs(shown_name(step.toStdString()))),
+                           "colour " + step.toStdString());
         },
-        [this](bool) { session_.seal_edit(); });
+        [this](bool) { document_.seal_edit(); });
 }
 
 void MainWindow::edit_dial_colour(const QString& dial, const QRect& at) {
-    const Dial* found = find_dial(session_.finish(), dial.toStdString());
-    if (found == nullptr || found->kind != DialKind::colour) return session_.say(tr("Choose a colour dial first"));
+    const Dial* found = find_dial(document_.finish(), dial.toStdString());
+    if (found == nullptr || found->kind != DialKind::colour) return document_.say(tr("Choose a colour dial first"));
     colour_editor_->open(
-        at, found->value, [this, name = found->name](const ColourEditor::Colour& to) { session_.set_dial(name, to); },
-        [this](bool) { session_.seal_edit(); });
+        at, found->value, [this, name = found->name](const ColourEditor::Colour& to) { playing_.set_dial(name, to); },
+        [this](bool) { document_.seal_edit(); });
 }
 
 void MainWindow::edit_stop_colour(const QString& ground, std::size_t stop, const QRect& at) {
     const auto change = [this, ground, stop](const ColourEditor::Colour& to) {
-        Finish changed = session_.finish();
+        Finish changed = document_.finish();
         for (Ground& own : changed.grounds) {
             Stops* stops = own.name == ground.toStdString() ? stops_of(own) : nullptr;
             if (stops == nullptr || stop >= stops->list.size()) continue;
             std::copy(to.begin(), to.end(), stops->list[stop].value.begin());
         }
-        session_.edit(std::move(changed), tr("Changed a colour of %1").arg(qs(shown_name(ground.toStdString()))),
-                      "stop " + ground.toStdString());
+        document_.edit(std::move(changed), tr("Changed a colour of %1").arg(qs(shown_name(ground.toStdString()))),
+                       "stop " + ground.toStdString());
     };
-    for (const Ground& own : session_.finish().grounds) {
+    for (const Ground& own : document_.finish().grounds) {
         const Stops* stops = own.name == ground.toStdString() ? stops_of(own) : nullptr;
         if (stops == nullptr || stop >= stops->list.size()) continue;
         const auto& value = stops->list[stop].value;
-        colour_editor_->open(at, {value[0], value[1], value[2]}, change, [this](bool) { session_.seal_edit(); });
+        colour_editor_->open(at, {value[0], value[1], value[2]}, change, [this](bool) { document_.seal_edit(); });
         return;
     }
 }

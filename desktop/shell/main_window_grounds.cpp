@@ -10,16 +10,18 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
-#include "desktop/dials/field_form.h"
-#include "desktop/dials/forms.h"
-#include "desktop/grounds/ground_shelf.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/panel.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/session.h"
+#include "desktop/pages/field_form.h"
+#include "desktop/pages/forms.h"
+#include "desktop/playing/playing.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
-#include "desktop/shell/panel.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/chooser.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -44,7 +46,7 @@ QWidget* MainWindow::shelf_side() {
 void MainWindow::refresh_shelf_words() {
     if (!shelf_->isVisible()) return;
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
-    const std::size_t count = session_.finish().grounds.size();
+    const std::size_t count = document_.finish().grounds.size();
     QString words = bold.arg(theme::text.name(), tr("Grounds")) + QString::number(count);
     if (count > 0) words += tr(" · %1 MB").arg(shelf_->bytes() / (1024 * 1024), 0, 'f', 1);
     shelf_words_->setText(words);
@@ -82,42 +84,42 @@ void MainWindow::choose_scene() {
     }
     offer.taken = [this, options](int index) {
         const Option& taken = options.at(static_cast<std::size_t>(index));
-        session_.add_scene(*taken.place, taken.hour);
-        shelf_->choose(session_.finish().grounds.back().name);
+        lacquer::add_scene(document_, *taken.place, taken.hour);
+        shelf_->choose(document_.finish().grounds.back().name);
     };
     chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
 }
 
 void MainWindow::add_sprite_part() {
-    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
+    const QString path = document_.prompts().picture_to_add(qs(document_.path()));
     if (path.isEmpty()) return;
-    const std::size_t before = session_.finish().grounds.size();
-    session_.add_sprite_part(shelf_->chosen(), path);
-    if (session_.finish().grounds.size() > before) shelf_->choose(session_.finish().grounds.back().name);
+    const std::size_t before = document_.finish().grounds.size();
+    lacquer::add_sprite_part(document_, shelf_->chosen(), path);
+    if (document_.finish().grounds.size() > before) shelf_->choose(document_.finish().grounds.back().name);
 }
 
 void MainWindow::mark_objects() {
     if (!stage_->pointing_marks().empty()) return stage_->point_at_objects({});
     // Those of the shelf, else the only ones, else new ones.
-    const Ground* chosen = find_ground(session_.finish(), shelf_->isVisible() ? shelf_->chosen() : std::string());
+    const Ground* chosen = find_ground(document_.finish(), shelf_->isVisible() ? shelf_->chosen() : std::string());
     if (chosen == nullptr || chosen->as<MarksGround>() == nullptr) {
         chosen = nullptr;
-        for (const Ground& ground : session_.finish().grounds) {
+        for (const Ground& ground : document_.finish().grounds) {
             if (ground.as<MarksGround>() != nullptr && chosen == nullptr) chosen = &ground;
         }
     }
     if (chosen == nullptr) {
-        if (!session_.add_marks()) return;
-        chosen = &session_.finish().grounds.back();
+        if (!lacquer::add_marks(document_)) return;
+        chosen = &document_.finish().grounds.back();
     }
     shelf_->choose(chosen->name);
     stage_->point_at_objects(chosen->name);
 }
 
 void MainWindow::show_ground_page(const QString& ground) {
-    const auto& grounds = session_.finish().grounds;
+    const auto& grounds = document_.finish().grounds;
     const auto open = [this](std::size_t index) {
-        show_ground_form(form(), session_, index);
+        show_ground_form(form(), models_, index);
         show_form();
     };
     const std::string name = ground.isEmpty() && shelf_->isVisible() ? shelf_->chosen() : ground.toStdString();
@@ -132,31 +134,31 @@ void MainWindow::show_ground_page(const QString& ground) {
 }
 
 void MainWindow::replace_chosen_ground() {
-    const Ground* chosen = find_ground(session_.finish(), shelf_->chosen());
-    if (chosen == nullptr) return session_.say(tr("Choose a ground on the shelf first (Shift+G)"));
+    const Ground* chosen = find_ground(document_.finish(), shelf_->chosen());
+    if (chosen == nullptr) return document_.say(tr("Choose a ground on the shelf first (Shift+G)"));
     const std::string name = chosen->name;
-    const QString path = session_.prompts().picture_to_add(qs(session_.path()));
+    const QString path = document_.prompts().picture_to_add(qs(document_.path()));
     if (path.isEmpty()) return;
-    session_.replace_ground(name, path);
+    lacquer::replace_ground(document_, name, path);
 }
 
 void MainWindow::put_camera_key() {
     const Ground* scene = stage_->stand_in_scene();
-    if (scene == nullptr) return session_.say(tr("There is no stand-in scene whose camera could move"));
-    session_.edit(lacquer::put_camera_key(session_.finish(), scene->name, session_.time()),
-                  tr("Put a key of the camera at %1 s").arg(session_.time(), 0, 'f', 2));
+    if (scene == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
+    document_.edit(lacquer::put_camera_key(document_.finish(), scene->name, playing_.time()),
+                   tr("Put a key of the camera at %1 s").arg(playing_.time(), 0, 'f', 2));
 }
 
 void MainWindow::put_camera_home() {
     const Ground* scene = stage_->stand_in_scene();
     const ScenePlace* place = scene != nullptr ? find_place(scene->as<SceneGround>()->view.place) : nullptr;
-    if (place == nullptr) return session_.say(tr("There is no stand-in scene whose camera could move"));
+    if (place == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
     Ground home = *scene;
     SceneView& view = home.as<SceneGround>()->view;
     view.camera = place->camera;
     view.path.clear();
-    session_.edit(lacquer::replace_ground(session_.finish(), scene->name, home),
-                  tr("The camera of %1 is as it was built").arg(qs(shown_name(scene->name))));
+    document_.edit(lacquer::replace_ground(document_.finish(), scene->name, home),
+                   tr("The camera of %1 is as it was built").arg(qs(shown_name(scene->name))));
 }
 
 }  // namespace lacquer

@@ -9,8 +9,10 @@
 #include <QPushButton>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
@@ -33,20 +35,21 @@ void paint_mark(QPainter& painter, QPointF at) {
 
 }  // namespace
 
-TopBar::TopBar(Session& session, QWidget* parent) : QWidget(parent), session_(session), row_(new QHBoxLayout(this)) {
+TopBar::TopBar(Models& models, QWidget* parent)
+    : QWidget(parent), document_(models.document), drawing_(models.drawing), row_(new QHBoxLayout(this)) {
     setObjectName(QStringLiteral("top_bar"));
     setFixedHeight(40);
     row_->setContentsMargins(name_width, 0, 12, 0);
     row_->setSpacing(0);
     row_->addStretch(1);
-    connect(&session_, &Session::said, this, [this](const QString& words) {
+    connect(&document_, &Document::said, this, [this](const QString& words) {
         notice_ = words;
         setToolTip(words);
         update();
     });
-    connect(&session_, &Session::finish_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::stage_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::reading_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::finish_changed, this, qOverload<>(&QWidget::update));
+    connect(&drawing_, &Drawing::stage_changed, this, qOverload<>(&QWidget::update));
+    connect(&drawing_, &Drawing::reading_changed, this, qOverload<>(&QWidget::update));
 }
 
 void TopBar::add_menu(const QString& title, const QString& name, QMenu* menu) {
@@ -88,21 +91,21 @@ void TopBar::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme::panel);
     painter.fillRect(QRect(0, height() - 1, width(), 1), theme::hairline);
     paint_mark(painter, QPointF(12, 11));
-    const QString name = qs(session_.finish().name);
+    const QString name = qs(document_.finish().name);
     theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(13, true), theme::text);
     const int after =
         44 + std::min(name_width - 100, QFontMetrics(theme::words(13, true)).horizontalAdvance(name)) + 12;
-    if (session_.edited())
+    if (document_.edited())
         theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
 
-    const StagePicture& stage = session_.stage();
-    const bool reads = !session_.reading().isEmpty();
+    const StagePicture& stage = drawing_.stage();
+    const bool reads = !drawing_.reading().isEmpty();
     const QString facts = reads ? tr("reading %1 · %2 % · Esc stops")
-                                      .arg(QFileInfo(session_.reading()).fileName())
-                                      .arg(session_.reading_share() * 100, 0, 'f', 0)
+                                      .arg(QFileInfo(drawing_.reading()).fileName())
+                                      .arg(drawing_.reading_share() * 100, 0, 'f', 0)
                                 : tr("%1 × %2 · %3 · %4 ms")
-                                      .arg(session_.finish().frame_width)
-                                      .arg(session_.finish().frame_height)
+                                      .arg(document_.finish().frame_width)
+                                      .arg(document_.finish().frame_height)
                                       .arg(qs(counted(stage.passes, "pass", "passes")))
                                       .arg(stage.milliseconds, 0, 'f', 1);
     const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;

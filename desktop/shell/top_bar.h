@@ -9,13 +9,15 @@ class QMenu;
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Drawing;
+struct Models;
 
 class TopBar : public QWidget {
     Q_OBJECT
 
 public:
-    TopBar(Session& session, QWidget* parent = nullptr);
+    TopBar(Models& models, QWidget* parent = nullptr);
     void add_menu(const QString& title, const QString& name, QMenu* menu);
     /// A screen of the window, behind the menus; checked while it is shown.
     void add_tab(QAction* action);
@@ -26,7 +28,8 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    Session& session_;
+    Document& document_;
+    Drawing& drawing_;
     QHBoxLayout* row_;
     QString notice_;
     int tabs_ = 0;

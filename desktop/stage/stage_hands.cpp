@@ -7,10 +7,11 @@
 
 #include "core/base/text.h"
 #include "core/finish/colour_text.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -31,7 +32,7 @@ void StageView::mousePressEvent(QMouseEvent* event) {
     if (tool_pick_ && pixel) {
         tool_pick_ = false;
         unsetCursor();
-        const auto& values = session_.stage().values;
+        const auto& values = drawing_.stage().values;
         if (values == nullptr) return;
         const int x = pixel->x() * values->width / frame().frame.width();
         const int y = pixel->y() * values->height / frame().frame.height();
@@ -40,7 +41,7 @@ void StageView::mousePressEvent(QMouseEvent* event) {
         const std::array<double, 3> colour = {at[0], grey ? at[0] : at[1], grey ? at[0] : at[2]};
         const double luminance = 0.2126 * colour[0] + 0.7152 * colour[1] + 0.0722 * colour[2];
         QGuiApplication::clipboard()->setText(qs(colour_text(colour)));
-        session_.say(tr("Copied %1 · brightness %2").arg(qs(colour_text(colour)), qs(plain_number(luminance, 3))));
+        document_.say(tr("Copied %1 · brightness %2").arg(qs(colour_text(colour)), qs(plain_number(luminance, 3))));
         emit picked(colour[0], colour[1], colour[2]);
         return;
     }
@@ -50,13 +51,13 @@ void StageView::mousePressEvent(QMouseEvent* event) {
         dragging_ = Dragging::picture;
         return;
     }
-    if (session_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by) {
+    if (drawing_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by) {
         dragging_ = Dragging::curtain;
         return;
     }
     if (tool_camera_ && pixel) {
         dragging_ = Dragging::camera;
-        session_.set_interacting(true);
+        document_.set_interacting(true);
         return;
     }
     if (!marks_.empty() && pixel) {
@@ -68,8 +69,8 @@ void StageView::mousePressEvent(QMouseEvent* event) {
     if (tool_core_ && pixel) {
         core_ = pixel;
         core_held_ = !core_held_;
-        session_.say(core_held_ ? tr("Held at %1, %2; click again to let go").arg(pixel->x()).arg(pixel->y())
-                                : tr("The core sample follows the mouse"));
+        document_.say(core_held_ ? tr("Held at %1, %2; click again to let go").arg(pixel->x()).arg(pixel->y())
+                                 : tr("The core sample follows the mouse"));
         ask_values();
         return update();
     }
@@ -97,9 +98,9 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
             break;
         }
         case Dragging::curtain: {
-            Look look = session_.look();
+            Look look = drawing_.look();
             look.curtain_at = std::clamp((mouse_.x() - now.area().left()) / now.area().width(), 0.0, 1.0);
-            session_.set_look(std::move(look));
+            drawing_.set_look(std::move(look));
             break;
         }
         case Dragging::line:
@@ -121,7 +122,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
             drag_place();
             break;
         case Dragging::nothing: {
-            const bool curtain = session_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by;
+            const bool curtain = drawing_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by;
             if (!tool_pick_)
                 setCursor(curtain                         ? Qt::SplitHCursor
                           : tool_core_ || !marks_.empty() ? Qt::CrossCursor
@@ -146,7 +147,7 @@ void StageView::mouseReleaseEvent(QMouseEvent*) {
         line_ = {QPointF(0, line_->first.y()), QPointF(size.width() - 1.0, line_->first.y())};
         ask_values();
     }
-    if (dragging_ == Dragging::camera || dragging_ == Dragging::place) session_.set_interacting(false);
+    if (dragging_ == Dragging::camera || dragging_ == Dragging::place) document_.set_interacting(false);
     dragging_ = Dragging::nothing;
     update();
 }

@@ -4,11 +4,12 @@
 #include <cmath>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
+#include "desktop/kit/value_text.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
-#include "desktop/theme/theme.h"
-#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -49,7 +50,7 @@ void StageView::paintEvent(QPaintEvent*) {
 }
 
 void StageView::paint_backdrop(QPainter& painter, const QRect& area) const {
-    switch (session_.look().backdrop) {
+    switch (drawing_.look().backdrop) {
         case Backdrop::checker:
             return theme::paint_checker(painter, area);
         case Backdrop::black:
@@ -57,7 +58,7 @@ void StageView::paint_backdrop(QPainter& painter, const QRect& area) const {
         case Backdrop::white:
             return painter.fillRect(area, Qt::white);
         case Backdrop::own:
-            return painter.fillRect(area, session_.look().own_backdrop);
+            return painter.fillRect(area, drawing_.look().own_backdrop);
     }
 }
 
@@ -68,7 +69,7 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     painter.save();
     painter.setClipRect(clip.intersected(zoom_ > 0 ? frame.room : clip));
     if (picture.type == Type::vec4) paint_backdrop(painter, area.toRect());
-    const bool stale = session_.stage_fault() != nullptr && !session_.shows_candidate();
+    const bool stale = drawing_.stage_fault() != nullptr && !drawing_.shows_candidate();
     const bool fits = picture.fitted.size() == area.toRect().size();
     QImage image = fits ? picture.fitted : picture.image;
     if (stale) image = image.convertToFormat(QImage::Format_Grayscale8);
@@ -84,7 +85,7 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
 }
 
 void StageView::paint_picture(QPainter& painter) const {
-    const StagePicture& stage = session_.stage();
+    const StagePicture& stage = drawing_.stage();
     const StageFrame now = frame();
     const QRect whole = now.area().toRect();
     const StagePicture* other = other_picture();
@@ -99,11 +100,11 @@ void StageView::paint_picture(QPainter& painter) const {
         const StageFrame beside = pinned_frame();
         paint_one(painter, *pinned, beside, beside.area().toRect());
         const QRect label(beside.room.left(), beside.room.bottom() + 2, beside.room.width(), 16);
-        theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(session_.look().pinned))),
+        theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(drawing_.look().pinned))),
                           theme::words(11), QColor(0xBB, 0xB3, 0xA9));
     }
     if (now.scale() >= values_from_scale) paint_pixel_values(painter, stage, now);
-    if (session_.look().safe_area) paint_safe_area(painter);
+    if (drawing_.look().safe_area) paint_safe_area(painter);
     if (other != nullptr) paint_curtain(painter);
     if (rehearses_) paint_play(painter);
     paint_tools(painter);
@@ -120,10 +121,10 @@ void StageView::paint_curtain(QPainter& painter) const {
     painter.setBrush(theme::text);
     painter.drawRoundedRect(QRect(x - 6, area.center().y() - 12, 13, 24), 3, 3);
     painter.setRenderHint(QPainter::Antialiasing, false);
-    const Ground* first = first_picture(session_.finish());
-    const std::string& chosen = session_.look().curtain_other;
+    const Ground* first = first_picture(document_.finish());
+    const std::string& chosen = drawing_.look().curtain_other;
     const QString left = qs(shown_name(chosen.empty() && first != nullptr ? first->name : chosen));
-    const QString right = session_.shown().empty() ? tr("the finished picture") : qs(shown_name(session_.shown()));
+    const QString right = drawing_.shown().empty() ? tr("the finished picture") : qs(shown_name(drawing_.shown()));
     const auto label = [&](const QString& words, bool on_left) {
         const int width = QFontMetrics(theme::words(11)).horizontalAdvance(words) + 12;
         const QRect box(on_left ? x - 10 - width : x + 12, area.top() + 8, width, 18);
@@ -215,7 +216,7 @@ void StageView::paint_tools(QPainter& painter) const {
 void StageView::paint_detail(QPainter& painter) const {
     constexpr int side = 160;
     constexpr int times = 8;
-    const StagePicture& stage = session_.stage();
+    const StagePicture& stage = drawing_.stage();
     if (stage.image.isNull()) return;
     const double per_pixel = static_cast<double>(stage.image.width()) / frame().frame.width();
     const QPointF middle = *detail_ * per_pixel;
@@ -237,16 +238,16 @@ void StageView::paint_detail(QPainter& painter) const {
 }
 
 void StageView::paint_notice(QPainter& painter) const {
-    const Fault* fault = session_.shows_candidate() ? nullptr : session_.stage_fault();
+    const Fault* fault = drawing_.shows_candidate() ? nullptr : drawing_.stage_fault();
     QString notice;
     if (fault != nullptr) {
         notice = tr("%1: %2").arg(qs(shown_name(fault->place.where)), qs(fault->message));
-    } else if (!session_.stage().notices.empty()) {
-        notice = qs(session_.stage().notices.front().message);
-    } else if (!session_.warnings().empty()) {
-        const Warning& warning = session_.warnings().front();
+    } else if (!drawing_.stage().notices.empty()) {
+        notice = qs(drawing_.stage().notices.front().message);
+    } else if (!drawing_.warnings().empty()) {
+        const Warning& warning = drawing_.warnings().front();
         // Steps tell their own beside them; what belongs to no row is told here.
-        if (find_step(session_.finish(), warning.where) == nullptr)
+        if (find_step(document_.finish(), warning.where) == nullptr)
             notice = tr("%1: %2").arg(qs(shown_name(warning.where)), qs(warning.message));
     }
     if (notice.isEmpty()) return;
@@ -288,22 +289,22 @@ void StageView::paint_pills(QPainter& painter) {
         if (press != nullptr) pills_.append({area, press});
         x = area.right() + 7;
     };
-    const std::string& shown = session_.shown();
-    if (session_.shows_candidate()) {
-        put(tr("Trying"), qs(session_.candidate_words()), {}, nullptr);
+    const std::string& shown = drawing_.shown();
+    if (drawing_.shows_candidate()) {
+        put(tr("Trying"), qs(drawing_.candidate_words()), {}, nullptr);
     } else {
         put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
     }
     if (shows_nothing()) return;
     if (!shown.empty()) put(tr("Finished"), {}, tr("F"), &StageView::show_finished);
-    if (!session_.selected().empty() && shown != session_.selected())
+    if (!document_.selected().empty() && shown != document_.selected())
         put(tr("Show selected"), {}, tr("S"), &StageView::toggle_shown);
-    put(tr("Curtain"), {}, tr("C"), &StageView::toggle_curtain, session_.look().curtain);
+    put(tr("Curtain"), {}, tr("C"), &StageView::toggle_curtain, drawing_.look().curtain);
     put(tr("Core sample"), {}, tr("K"), &StageView::toggle_core_sample, tool_core_);
     put(tr("Transect"), {}, tr("L"), &StageView::toggle_transect, transect_->isVisible());
     const QString size = zoom_ == 0 ? tr("1:1") : zoom_ == 1 ? tr("Fit") : tr("%1 %").arg(std::lround(zoom_ * 100));
     put(size, {}, tr("Z"), &StageView::toggle_actual_size);
-    const QString looks = look_words(session_.look());
+    const QString looks = look_words(drawing_.look());
     if (looks.isEmpty()) return;
     // At the top: what is seen is not quite the picture.
     const QRect box(margin, margin / 2, QFontMetrics(theme::words(11)).horizontalAdvance(looks) + 16, 18);

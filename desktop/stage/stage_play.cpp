@@ -6,9 +6,12 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -28,16 +31,16 @@ void StageView::set_rehearses(bool rehearses) {
 }
 
 QPoint StageView::place_point(const std::string& signal) const {
-    const Signal* found = find_signal(session_.finish(), signal);
+    const Signal* found = find_signal(document_.finish(), signal);
     if (found == nullptr) return {};
-    const auto at = session_.signal_now(*found);
+    const auto at = playing_.signal_now(*found);
     const QRectF area = frame().area();
     return QPointF(area.left() + at[0] * area.width(), area.top() + at[1] * area.height()).toPoint();
 }
 
 std::string StageView::place_near(QPointF screen) const {
     if (!rehearses_) return {};
-    for (const Signal& signal : session_.finish().signals) {
+    for (const Signal& signal : document_.finish().signals) {
         if (signal.kind != SignalKind::place) continue;
         const QPointF away = QPointF(place_point(signal.name)) - screen;
         if (std::hypot(away.x(), away.y()) <= take_hold) return signal.name;
@@ -50,11 +53,11 @@ bool StageView::press_play(QPoint pixel) {
     dragged_place_ = place_near(mouse_);
     if (!dragged_place_.empty()) {
         dragging_ = Dragging::place;
-        session_.set_interacting(true);
+        document_.set_interacting(true);
         return true;
     }
-    if (session_.finish().cues.empty()) return false;
-    touch_ = Touch{pixel, session_.time()};
+    if (document_.finish().cues.empty()) return false;
+    touch_ = Touch{pixel, playing_.time()};
     core_ = pixel;
     ask_values();
     take_touch();
@@ -64,10 +67,10 @@ bool StageView::press_play(QPoint pixel) {
 // A cue in a scene waits for the object that was touched; it comes when it was pressed all the same.
 void StageView::take_touch() {
     if (!touch_) return;
-    const Ground* scene = session_.first_scene();
+    const Ground* scene = first_scene(document_.finish());
     int object = 0;
     if (scene != nullptr) {
-        const Probe& probe = session_.probe();
+        const Probe& probe = drawing_.probe();
         const DrawnStep* ids = probe.find(scene->name + "_id");
         if (ids == nullptr || ids->picture.width < 1 || probe.points.empty()) return;
         if (probe.points.front().x != touch_->pixel.x() || probe.points.front().y != touch_->pixel.y()) return;
@@ -78,23 +81,23 @@ void StageView::take_touch() {
         core_.reset();
         ask_values();
     }
-    const Finish& finish = session_.finish();
-    const CueKind* cue = find_cue(finish, session_.chosen_cue());
+    const Finish& finish = document_.finish();
+    const CueKind* cue = find_cue(finish, playing_.chosen_cue());
     if (cue == nullptr && !finish.cues.empty()) cue = &finish.cues.front();
     if (cue == nullptr) return;
-    const QSize size = session_.looked_frame();
-    session_.press_pad(CueKind(*cue), touch.at, (touch.pixel.x() + 0.5) / size.width(),
+    const QSize size = drawing_.looked_frame();
+    playing_.press_pad(CueKind(*cue), touch.at, (touch.pixel.x() + 0.5) / size.width(),
                        (touch.pixel.y() + 0.5) / size.height(), object);
 }
 
 void StageView::drag_place() {
     const QRectF area = frame().area();
-    session_.set_signal(dragged_place_,
+    playing_.set_signal(dragged_place_,
                         {(mouse_.x() - area.left()) / area.width(), (mouse_.y() - area.top()) / area.height(), 0});
 }
 
 void StageView::paint_play(QPainter& painter) const {
-    const Finish& finish = session_.finish();
+    const Finish& finish = document_.finish();
     const QRectF area = frame().area();
     painter.save();
     painter.setClipRect(area, Qt::IntersectClip);
@@ -102,7 +105,7 @@ void StageView::paint_play(QPainter& painter) const {
     const double shorter = std::min(area.width(), area.height());
     for (const Signal& signal : finish.signals) {
         if (signal.zone.of.empty()) continue;
-        const bool on = session_.signal_now(signal)[0] != 0;
+        const bool on = playing_.signal_now(signal)[0] != 0;
         const QPointF middle(area.left() + signal.zone.x * area.width(), area.top() + signal.zone.y * area.height());
         const double radius = signal.zone.radius * shorter;
         painter.setBrush(on ? QColor(0x7F, 0xB7, 0x9A, 0x28) : Qt::NoBrush);
@@ -132,14 +135,14 @@ void StageView::paint_play(QPainter& painter) const {
 
 // Where the view goes, in pixels of the frame about its middle: behind it what was.
 void StageView::paint_jolt(QPainter& painter, const std::string& response) const {
-    const double now = session_.time();
-    if (session_.play().answer(response, now).presence <= 0) return;
+    const double now = playing_.time();
+    if (playing_.play().answer(response, now).presence <= 0) return;
     const QRectF area = frame().area();
     const double scale = frame().scale();
     QPointF before;
     for (int i = 0; i <= jolt_points; ++i) {
         const double at = now - jolt_behind * (jolt_points - i) / jolt_points;
-        const Answer answer = session_.play().answer(response, std::max(at, 0.0));
+        const Answer answer = playing_.play().answer(response, std::max(at, 0.0));
         const QPointF place = area.center() + QPointF(answer.value[0], answer.value[1]) * scale;
         if (i > 0) {
             QColor colour = theme::vermilion_text;

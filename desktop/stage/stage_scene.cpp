@@ -7,9 +7,12 @@
 #include "core/base/text.h"
 #include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/theme.h"
 
 namespace lacquer {
 
@@ -25,7 +28,7 @@ void StageView::point_at_objects(const std::string& marks) {
     pick_.reset();
     tool_camera_ = false;
     if (!tool_core_) core_.reset();
-    session_.say(
+    document_.say(
         marks.empty()
             ? tr("Objects are left alone again")
             : tr("Click objects to mark them in %1, again to take them out; Escape ends").arg(qs(shown_name(marks))));
@@ -34,7 +37,7 @@ void StageView::point_at_objects(const std::string& marks) {
 }
 
 const Ground* StageView::stand_in_scene() const {
-    const auto& grounds = session_.finish().grounds;
+    const auto& grounds = document_.finish().grounds;
     const auto found =
         std::find_if(grounds.begin(), grounds.end(), [](const Ground& g) { return g.as<SceneGround>() != nullptr; });
     return found != grounds.end() ? &*found : nullptr;
@@ -42,28 +45,28 @@ const Ground* StageView::stand_in_scene() const {
 
 void StageView::toggle_camera() {
     if (!tool_camera_ && stand_in_scene() == nullptr)
-        return session_.say(tr("There is no stand-in scene whose camera could be moved: add one (Alt+S)"));
+        return document_.say(tr("There is no stand-in scene whose camera could be moved: add one (Alt+S)"));
     tool_camera_ = !tool_camera_;
     marks_.clear();
-    session_.say(tool_camera_
-                     ? tr("Drag turns the camera, Shift moves it, the wheel or Ctrl brings it nearer; Escape ends")
-                     : tr("The camera stays where it is"));
+    document_.say(tool_camera_
+                      ? tr("Drag turns the camera, Shift moves it, the wheel or Ctrl brings it nearer; Escape ends")
+                      : tr("The camera stays where it is"));
     update();
 }
 
 void StageView::orbit_camera(double right, double up) {
     if (const Ground* scene = stand_in_scene())
-        session_.set_camera(scene->name, orbited(session_.camera_of(*scene), right, up));
+        set_camera(document_, scene->name, orbited(camera_of(*scene, playing_.time()), right, up), playing_.time());
 }
 
 void StageView::move_camera(double right, double up) {
     if (const Ground* scene = stand_in_scene())
-        session_.set_camera(scene->name, moved(session_.camera_of(*scene), right, up));
+        set_camera(document_, scene->name, moved(camera_of(*scene, playing_.time()), right, up), playing_.time());
 }
 
 void StageView::dolly_camera(double factor) {
     if (const Ground* scene = stand_in_scene())
-        session_.set_camera(scene->name, dollied(session_.camera_of(*scene), factor));
+        set_camera(document_, scene->name, dollied(camera_of(*scene, playing_.time()), factor), playing_.time());
 }
 
 void StageView::drag_camera(QMouseEvent* event) {
@@ -78,34 +81,34 @@ void StageView::drag_camera(QMouseEvent* event) {
 
 // The clicked pixel's object goes into the marks or out of them once it is known.
 void StageView::take_pick() {
-    const Ground* scene = session_.first_scene();
+    const Ground* scene = first_scene(document_.finish());
     if (!pick_ || marks_.empty() || scene == nullptr) return;
-    const Probe& probe = session_.probe();
+    const Probe& probe = drawing_.probe();
     const DrawnStep* ids = probe.find(scene->name + "_id");
     if (ids == nullptr || ids->picture.width < 1 || probe.points.empty()) return;
     if (probe.points.front().x != pick_->x() || probe.points.front().y != pick_->y()) return;
     pick_.reset();
     const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
-    if (id == 0) return session_.say(tr("There is no object there"));
-    const Ground* ground = find_ground(session_.finish(), marks_);
+    if (id == 0) return document_.say(tr("There is no object there"));
+    const Ground* ground = find_ground(document_.finish(), marks_);
     const auto* before = ground != nullptr ? ground->as<MarksGround>() : nullptr;
     if (before == nullptr) return;
     const bool was = std::find(before->ids.begin(), before->ids.end(), id) != before->ids.end();
     const QString name = qs(object_name(*scene, id));
-    session_.edit(toggle_mark(session_.finish(), marks_, id),
-                  (was ? tr("Took %1 out of %2") : tr("Marked %1 in %2")).arg(name, qs(shown_name(marks_))));
+    document_.edit(toggle_mark(document_.finish(), marks_, id),
+                   (was ? tr("Took %1 out of %2") : tr("Marked %1 in %2")).arg(name, qs(shown_name(marks_))));
 }
 
 QString StageView::object_words() const {
-    const Ground* scene = session_.first_scene();
-    const Probe& probe = session_.probe();
+    const Ground* scene = first_scene(document_.finish());
+    const Probe& probe = drawing_.probe();
     const DrawnStep* ids = scene != nullptr ? probe.find(scene->name + "_id") : nullptr;
     const DrawnStep* places = scene != nullptr ? probe.find(scene->name + "_position") : nullptr;
     if (ids == nullptr || ids->picture.width < 1 || places == nullptr || probe.points.empty()) return {};
     const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
     const float* at = places->picture.at(0, 0);
     const auto metres = [](float v) { return qs(plain_number(static_cast<double>(v), 3)); };
-    const QSize size = session_.looked_frame();
+    const QSize size = drawing_.looked_frame();
     const auto share = [](int pixel, int side) { return qs(plain_number((pixel + 0.5) / side, 3)); };
     const QString uv =
         QStringLiteral("uv %1, %2")
@@ -122,7 +125,7 @@ void StageView::paint_scene_words(QPainter& painter) const {
         if (words.isEmpty()) words = tr("Point at an object");
     } else if (tool_camera_) {
         if (const Ground* scene = stand_in_scene()) {
-            const Camera camera = session_.camera_of(*scene);
+            const Camera camera = camera_of(*scene, playing_.time());
             const auto metres = [](double v) { return qs(plain_number(v, 3)); };
             words = tr("camera at %1, %2, %3 m · %4°%5")
                         .arg(metres(camera.eye.x), metres(camera.eye.y), metres(camera.eye.z), metres(camera.field),

@@ -10,11 +10,13 @@
 #include "core/base/text.h"
 #include "core/finish/colour_text.h"
 #include "core/picture/write_picture.h"
-#include "desktop/session/session.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
+#include "desktop/kit/value_text.h"
 #include "desktop/stage/start_list.h"
 #include "desktop/stage/transect_view.h"
-#include "desktop/theme/theme.h"
-#include "desktop/theme/value_text.h"
 
 namespace lacquer {
 
@@ -28,36 +30,38 @@ constexpr int transect_samples = 240;
 
 }  // namespace
 
-StageView::StageView(Session& session, QWidget* parent)
+StageView::StageView(Models& models, QWidget* parent)
     : QWidget(parent),
-      session_(session),
-      start_list_(new StartList(session, this)),
-      transect_(new TransectView(session, this)) {
+      document_(models.document),
+      playing_(models.playing),
+      drawing_(models.drawing),
+      start_list_(new StartList(models, this)),
+      transect_(new TransectView(models, this)) {
     setObjectName(QStringLiteral("stage"));
     setAccessibleName(tr("Stage"));
     setMinimumSize(320, 180);
     setMouseTracking(true);
     setFocusPolicy(Qt::ClickFocus);
     const auto repaint = qOverload<>(&QWidget::update);
-    connect(&session_, &Session::stage_changed, this, repaint);
-    connect(&session_, &Session::finish_changed, this, repaint);
-    connect(&session_, &Session::selection_changed, this, repaint);
-    connect(&session_, &Session::probe_changed, this, [this] {
+    connect(&drawing_, &Drawing::stage_changed, this, repaint);
+    connect(&document_, &Document::finish_changed, this, repaint);
+    connect(&document_, &Document::selection_changed, this, repaint);
+    connect(&drawing_, &Drawing::probe_changed, this, [this] {
         take_pick();
         take_touch();
         update();
     });
-    connect(&session_, &Session::look_changed, this, [this] {
+    connect(&drawing_, &Drawing::look_changed, this, [this] {
         ask_values();
         update();
     });
-    connect(&session_, &Session::finish_changed, this, &StageView::place_children);
+    connect(&document_, &Document::finish_changed, this, &StageView::place_children);
     transect_->hide();
     place_children();
 }
 
 bool StageView::shows_nothing() const {
-    return session_.checked().steps.empty() && first_picture(session_.finish()) == nullptr;
+    return document_.checked().steps.empty() && first_picture(document_.finish()) == nullptr;
 }
 
 void StageView::place_children() {
@@ -71,18 +75,18 @@ void StageView::resizeEvent(QResizeEvent*) { place_children(); }
 
 void StageView::tell_view_size() {
     const StageFrame now = frame();
-    session_.set_view_size(now.scale() < 1 ? now.area().toRect().size() : QSize());
+    drawing_.set_view_size(now.scale() < 1 ? now.area().toRect().size() : QSize());
 }
 
 QRect StageView::room() const {
     // What is said about the picture stands below it.
     QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);
     if (transect_->isVisibleTo(this)) room.setBottom(transect_->geometry().top() - 10);
-    if (!session_.look().pinned.empty()) room.setRight(room.center().x() - margin / 2);
+    if (!drawing_.look().pinned.empty()) room.setRight(room.center().x() - margin / 2);
     return room;
 }
 
-StageFrame StageView::frame() const { return {room(), session_.looked_frame(), zoom_, centre_}; }
+StageFrame StageView::frame() const { return {room(), drawing_.looked_frame(), zoom_, centre_}; }
 
 StageFrame StageView::pinned_frame() const {
     StageFrame pinned = frame();
@@ -91,25 +95,25 @@ StageFrame StageView::pinned_frame() const {
 }
 
 const StagePicture* StageView::other_picture() const {
-    const Look& look = session_.look();
+    const Look& look = drawing_.look();
     if (!look.curtain) return nullptr;
-    const Ground* first = first_picture(session_.finish());
+    const Ground* first = first_picture(document_.finish());
     const std::string name = look.curtain_other.empty() && first != nullptr ? first->name : look.curtain_other;
-    for (const StagePicture& picture : session_.stage().beside) {
+    for (const StagePicture& picture : drawing_.stage().beside) {
         if (picture.step == name) return &picture;
     }
     return nullptr;
 }
 
 const StagePicture* StageView::pinned_picture() const {
-    const std::string& name = session_.look().pinned;
+    const std::string& name = drawing_.look().pinned;
     if (name.empty()) return nullptr;
-    for (const StagePicture& picture : session_.stage().beside) {
+    for (const StagePicture& picture : drawing_.stage().beside) {
         if (picture.step == name) return &picture;
     }
     // It may be what is shown anyway.
-    const std::string shown = session_.shown().empty() ? finished_step(session_.checked()) : session_.shown();
-    return name == shown ? &session_.stage() : nullptr;
+    const std::string shown = drawing_.shown().empty() ? finished_step(document_.checked()) : drawing_.shown();
+    return name == shown ? &drawing_.stage() : nullptr;
 }
 
 std::optional<QPoint> StageView::pixel_at(QPointF screen) const {
@@ -126,12 +130,12 @@ QPoint StageView::screen_point(QPoint pixel) const {
 
 int StageView::curtain_x() const {
     const QRectF area = frame().area();
-    return static_cast<int>(area.left() + session_.look().curtain_at * area.width());
+    return static_cast<int>(area.left() + drawing_.look().curtain_at * area.width());
 }
 
 // ---- what the actions do ----
 
-void StageView::show_finished() { session_.show_step({}); }
+void StageView::show_finished() { drawing_.show_step({}); }
 
 void StageView::toggle_actual_size() {
     zoom_ = zoom_ == 1 ? 0 : 1;
@@ -149,32 +153,32 @@ void StageView::zoom(int direction) {
 }
 
 void StageView::toggle_shown() {
-    session_.show_step(session_.shown() == session_.selected() ? std::string() : session_.selected());
+    drawing_.show_step(drawing_.shown() == document_.selected() ? std::string() : document_.selected());
 }
 
 void StageView::toggle_curtain() {
-    Look look = session_.look();
+    Look look = drawing_.look();
     look.curtain = !look.curtain;
-    if (look.curtain && look.curtain_other.empty() && first_picture(session_.finish()) == nullptr) {
-        session_.say(tr("There is no picture to compare with: choose a step for the curtain's left side"));
+    if (look.curtain && look.curtain_other.empty() && first_picture(document_.finish()) == nullptr) {
+        document_.say(tr("There is no picture to compare with: choose a step for the curtain's left side"));
         return;
     }
-    session_.set_look(std::move(look));
+    drawing_.set_look(std::move(look));
 }
 
 void StageView::set_curtain_other(const std::string& step) {
-    Look look = session_.look();
+    Look look = drawing_.look();
     look.curtain = true;
     look.curtain_other = step;
-    session_.set_look(std::move(look));
-    session_.say(tr("%1 is on the curtain's left side").arg(qs(shown_name(step))));
+    drawing_.set_look(std::move(look));
+    document_.say(tr("%1 is on the curtain's left side").arg(qs(shown_name(step))));
 }
 
 void StageView::toggle_pin() {
-    Look look = session_.look();
-    look.pinned = look.pinned.empty() ? session_.selected() : std::string();
-    if (!look.pinned.empty()) session_.say(tr("%1 stays in view").arg(qs(shown_name(look.pinned))));
-    session_.set_look(std::move(look));
+    Look look = drawing_.look();
+    look.pinned = look.pinned.empty() ? document_.selected() : std::string();
+    if (!look.pinned.empty()) document_.say(tr("%1 stays in view").arg(qs(shown_name(look.pinned))));
+    drawing_.set_look(std::move(look));
 }
 
 void StageView::toggle_core_sample() {
@@ -184,7 +188,7 @@ void StageView::toggle_core_sample() {
     if (tool_core_ && !core_) core_ = QPoint(frame().frame.width() / 2, frame().frame.height() / 2);
     ask_values();
     emit core_sample_changed(tool_core_);
-    if (tool_core_) session_.say(tr("Core sample: point at the picture; a click holds the place"));
+    if (tool_core_) document_.say(tr("Core sample: point at the picture; a click holds the place"));
     update();
 }
 
@@ -194,7 +198,7 @@ void StageView::toggle_transect() {
     if (on) {
         const QSize size = frame().frame;
         if (!line_) line_ = {QPointF(0, size.height() / 2.0), QPointF(size.width() - 1.0, size.height() / 2.0)};
-        session_.say(tr("Transect: draw a line over the picture"));
+        document_.say(tr("Transect: draw a line over the picture"));
     }
     ask_values();
     update();
@@ -203,7 +207,7 @@ void StageView::toggle_transect() {
 void StageView::pick_colour() {
     tool_pick_ = true;
     setCursor(Qt::CrossCursor);
-    session_.say(tr("Click a pixel to take its colour"));
+    document_.say(tr("Click a pixel to take its colour"));
 }
 
 void StageView::toggle_detail() {
@@ -212,21 +216,22 @@ void StageView::toggle_detail() {
 }
 
 void StageView::copy_picture() {
-    if (session_.stage().image.isNull()) return session_.say(tr("There is no picture to copy"));
-    QGuiApplication::clipboard()->setImage(session_.stage().image);
-    session_.say(tr("Copied the picture that is shown"));
+    if (drawing_.stage().image.isNull()) return document_.say(tr("There is no picture to copy"));
+    QGuiApplication::clipboard()->setImage(drawing_.stage().image);
+    document_.say(tr("Copied the picture that is shown"));
 }
 
 void StageView::save_picture(const QString& path) {
     if (path.isEmpty()) return;
-    const StagePicture& shown = session_.stage();
-    if (shown.values == nullptr) return session_.say(tr("There is no picture to save"));
-    const QString file = QFileInfo(path).suffix().isEmpty() ? session_.with_ending(path, QStringLiteral(".png")) : path;
+    const StagePicture& shown = drawing_.stage();
+    if (shown.values == nullptr) return document_.say(tr("There is no picture to save"));
+    const QString file =
+        QFileInfo(path).suffix().isEmpty() ? document_.with_ending(path, QStringLiteral(".png")) : path;
     if (file.isEmpty()) return;
     const WrittenLayer layer{shown.step, shown.values.get(), width_of(shown.type) < 3};
     const Result<Done> done = write_picture(file.toStdString(), {&layer, 1}, {});
-    session_.say(done ? tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName())
-                      : qs(to_text(done.fault())));
+    document_.say(done ? tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName())
+                       : qs(to_text(done.fault())));
 }
 
 bool StageView::step_back() {
@@ -275,13 +280,13 @@ void StageView::ask_values() {
         const QPointF along = line_->second - line_->first;
         transect_->set_line(first, transect_samples, std::hypot(along.x(), along.y()));
     }
-    session_.set_probe_points(std::move(points));
+    drawing_.set_probe_points(std::move(points));
 }
 
 QString StageView::values_text() const {
     if (!tool_core_ || !core_) return {};
     QStringList lines{tr("pixel %1, %2").arg(core_->x()).arg(core_->y())};
-    for (const DrawnStep& step : session_.probe().steps) {
+    for (const DrawnStep& step : drawing_.probe().steps) {
         if (step.picture.width < 1) continue;
         lines.append(qs(step.name) + QLatin1Char('\t') + value_text(step.picture.at(0, 0), width_of(step.type)));
     }

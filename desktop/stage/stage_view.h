@@ -10,7 +10,10 @@
 namespace lacquer {
 
 struct Ground;
-class Session;
+class Document;
+class Playing;
+class Drawing;
+struct Models;
 class StartList;
 class TransectView;
 struct StagePicture;
@@ -19,7 +22,7 @@ class StageView : public QWidget {
     Q_OBJECT
 
 public:
-    StageView(Session& session, QWidget* parent = nullptr);
+    StageView(Models& models, QWidget* parent = nullptr);
 
     // What the actions do.
     void show_finished();
@@ -122,7 +125,9 @@ private:
     void paint_beginning(QPainter& painter) const;
     void paint_pills(QPainter& painter);
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
+    Drawing& drawing_;
     StartList* start_list_;
     TransectView* transect_;
     double zoom_ = 0;

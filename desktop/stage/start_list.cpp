@@ -9,9 +9,12 @@
 #include "core/finish/file.h"
 #include "core/render/renderer.h"
 #include "core/render/view.h"
-#include "desktop/session/drawing_marks.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/drawing_marks.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
@@ -60,7 +63,8 @@ QImage drawn(const RenderRequest& request, Renderer& renderer, WorkerPool& pool,
 
 }  // namespace
 
-StartList::StartList(Session& session, QWidget* parent) : QListWidget(parent), session_(session) {
+StartList::StartList(Models& models, QWidget* parent)
+    : QListWidget(parent), document_(models.document), drawing_(models.drawing) {
     setObjectName(QStringLiteral("start_list"));
     setViewMode(QListView::IconMode);
     setMovement(QListView::Static);
@@ -86,16 +90,16 @@ void StartList::open_item(const QListWidgetItem* item) {
     if (!isVisible()) return;
     if (const QVariant kept = item->data(kept_role); kept.isValid()) {
         const KeptWork work = kept_.at(static_cast<std::size_t>(kept.toInt()));
-        session_.bring_back(work);
+        document_.bring_back(work);
         return;
     }
     const QString path = item->data(Qt::UserRole).toString();
     if (!path.isEmpty()) {
-        if (session_.may_leave()) session_.open(path);
+        if (document_.may_leave()) document_.open(path);
         return;
     }
-    const QString picture = session_.prompts().picture_to_add(QString());
-    if (!picture.isEmpty()) session_.start_from_picture(picture);
+    const QString picture = document_.prompts().picture_to_add(QString());
+    if (!picture.isEmpty()) start_from_picture(document_, picture);
 }
 
 void StartList::set_recent(const QStringList& paths) {
@@ -181,7 +185,7 @@ void StartList::start_moving() {
     stop_moving();
     tell_cards_in_view();
     cancel_ = Cancel();
-    drawing_ = std::thread([this, cancel = cancel_, stores = session_.stores()] { draw_cards(cancel, stores); });
+    drawer_ = std::thread([this, cancel = cancel_, stores = drawing_.stores()] { draw_cards(cancel, stores); });
 }
 
 void StartList::stop_moving() {
@@ -190,7 +194,7 @@ void StartList::stop_moving() {
         cancel_.request();
     }
     wake_.notify_all();
-    if (drawing_.joinable()) drawing_.join();
+    if (drawer_.joinable()) drawer_.join();
 }
 
 void StartList::tell_cards_in_view() {

@@ -8,19 +8,21 @@
 #include <thread>
 
 #include "core/base/cancel.h"
-#include "desktop/session/demos.h"
-#include "desktop/session/recovery.h"
+#include "desktop/document/demos.h"
+#include "desktop/document/recovery.h"
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Drawing;
+struct Models;
 struct RenderStores;
 
 class StartList : public QListWidget {
     Q_OBJECT
 
 public:
-    explicit StartList(Session& session, QWidget* parent = nullptr);
+    explicit StartList(Models& models, QWidget* parent = nullptr);
     ~StartList() override;
     /// Finishes that were worked on of late, newest first; they stand before the demos.
     void set_recent(const QStringList& paths);
@@ -49,7 +51,8 @@ private:
     void tell_cards_in_view();
     void draw_cards(const Cancel& cancel, const std::shared_ptr<RenderStores>& stores);
 
-    Session& session_;
+    Document& document_;
+    Drawing& drawing_;
     QStringList recent_;
     std::vector<KeptWork> kept_;
     std::vector<Source> sources_;
@@ -58,7 +61,7 @@ private:
     Cancel cancel_;
     std::mutex mutex_;
     std::condition_variable wake_;
-    std::thread drawing_;
+    std::thread drawer_;
 };
 
 }  // namespace lacquer

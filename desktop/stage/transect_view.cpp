@@ -8,8 +8,11 @@
 #include "core/base/text.h"
 #include "core/lang/code.h"
 #include "core/lang/expression.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
+#include "desktop/playing/playing.h"
 
 namespace lacquer {
 
@@ -39,12 +42,13 @@ void collect_edges(const Expression& e, const Finish& finish, std::vector<std::s
 
 }  // namespace
 
-TransectView::TransectView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+TransectView::TransectView(Models& models, QWidget* parent)
+    : QWidget(parent), document_(models.document), playing_(models.playing), drawing_(models.drawing) {
     setObjectName(QStringLiteral("transect"));
     setAccessibleName(tr("Transect"));
     setMouseTracking(true);
-    connect(&session_, &Session::probe_changed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::selection_changed, this, qOverload<>(&QWidget::update));
+    connect(&drawing_, &Drawing::probe_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::selection_changed, this, qOverload<>(&QWidget::update));
 }
 
 void TransectView::set_line(int first, int count, double length) {
@@ -58,15 +62,15 @@ QRect TransectView::plot() const { return rect().adjusted(left_margin, top_margi
 
 // The selected step, the one on the stage, the pinned one, and what the selected one compares with its edges.
 std::vector<TransectView::Curve> TransectView::curves() const {
-    std::vector<std::string> names{session_.selected()};
-    names.push_back(session_.shown().empty() ? finished_step(session_.checked()) : session_.shown());
-    if (!session_.look().pinned.empty()) names.push_back(session_.look().pinned);
+    std::vector<std::string> names{document_.selected()};
+    names.push_back(drawing_.shown().empty() ? finished_step(document_.checked()) : drawing_.shown());
+    if (!drawing_.look().pinned.empty()) names.push_back(drawing_.look().pinned);
     std::vector<Curve> all;
     std::vector<std::string> done;
     for (const std::string& name : names) {
         if (std::find(done.begin(), done.end(), name) != done.end()) continue;
         done.push_back(name);
-        const DrawnStep* drawn = session_.probe().find(name);
+        const DrawnStep* drawn = drawing_.probe().find(name);
         if (drawn == nullptr || drawn->picture.width < first_ + count_) continue;
         const int parts = width_of(drawn->type);
         // A colour is read by its brightness: ITU-R BT.709.
@@ -121,15 +125,15 @@ double TransectView::y_of(double value, std::pair<float, float> range) const {
 
 std::vector<std::string> TransectView::edge_dials() const {
     std::vector<std::string> names;
-    const Step* step = find_step(session_.finish(), session_.selected());
+    const Step* step = find_step(document_.finish(), document_.selected());
     if (step == nullptr || is_code(step->formula)) return names;
-    if (const Result<Expression> parsed = parse(step->formula)) collect_edges(*parsed, session_.finish(), names);
+    if (const Result<Expression> parsed = parse(step->formula)) collect_edges(*parsed, document_.finish(), names);
     return names;
 }
 
 int TransectView::edge_y(const std::string& dial) const {
-    const auto value = session_.values().find(dial);
-    if (value == session_.values().end()) return -1;
+    const auto value = playing_.values().find(dial);
+    if (value == playing_.values().end()) return -1;
     return static_cast<int>(y_of(setting_from(value->second)[0], range(curves())));
 }
 
@@ -234,7 +238,7 @@ void TransectView::mousePressEvent(QMouseEvent* event) {
     for (const std::string& dial : edge_dials()) {
         if (std::abs(event->pos().y() - edge_y(dial)) > near_by) continue;
         dragged_dial_ = dial;
-        session_.set_interacting(true);
+        document_.set_interacting(true);
         return;
     }
     // Elsewhere the nearer guide comes.
@@ -258,11 +262,11 @@ void TransectView::mouseMoveEvent(QMouseEvent* event) {
         const double value = static_cast<double>(span.first) + (area.bottom() - event->pos().y()) *
                                                                    static_cast<double>(span.second - span.first) /
                                                                    area.height();
-        const Dial* dial = find_dial(session_.finish(), dragged_dial_);
+        const Dial* dial = find_dial(document_.finish(), dragged_dial_);
         if (dial == nullptr) return;
         const double unit = dial->increment;
         const double snapped = std::round(std::clamp(value, dial->least, dial->most) / unit) * unit;
-        session_.set_dial(dragged_dial_, {std::round(snapped * 1e9) / 1e9, 0, 0});
+        playing_.set_dial(dragged_dial_, {std::round(snapped * 1e9) / 1e9, 0, 0});
         return;
     }
     bool edge = false;
@@ -271,7 +275,7 @@ void TransectView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void TransectView::mouseReleaseEvent(QMouseEvent*) {
-    if (!dragged_dial_.empty()) session_.set_interacting(false);
+    if (!dragged_dial_.empty()) document_.set_interacting(false);
     dragged_dial_.clear();
     dragged_guide_ = -1;
 }

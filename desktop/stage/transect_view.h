@@ -9,15 +9,18 @@
 
 namespace lacquer {
 
-class Session;
+class Document;
+class Playing;
+class Drawing;
+struct Models;
 
 class TransectView : public QWidget {
     Q_OBJECT
 
 public:
-    explicit TransectView(Session& session, QWidget* parent = nullptr);
+    explicit TransectView(Models& models, QWidget* parent = nullptr);
 
-    /// Which of the session's probe points are the line's, and how many picture pixels it is long.
+    /// Which of the drawing's probe points are the line's, and how many picture pixels it is long.
     void set_line(int first, int count, double length);
     /// Where the guides stand, as shares of the line.
     std::vector<double> guides() const { return {guides_[0], guides_[1]}; }
@@ -47,7 +50,9 @@ private:
     double y_of(double value, std::pair<float, float> range) const;
     std::vector<std::string> edge_dials() const;
 
-    Session& session_;
+    Document& document_;
+    Playing& playing_;
+    Drawing& drawing_;
     int first_ = 0;
     int count_ = 0;
     double length_ = 1;

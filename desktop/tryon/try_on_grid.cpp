@@ -6,8 +6,8 @@
 #include <algorithm>
 #include <cstdlib>
 
-#include "desktop/session/session.h"
-#include "desktop/theme/theme.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {

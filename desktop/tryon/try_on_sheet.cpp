@@ -6,15 +6,21 @@
 #include <algorithm>
 
 #include "core/base/text.h"
-#include "desktop/session/session.h"
-#include "desktop/theme/line_editor.h"
-#include "desktop/theme/theme.h"
+#include "desktop/document/document.h"
+#include "desktop/drawing/drawing.h"
+#include "desktop/drawing/models.h"
+#include "desktop/kit/line_editor.h"
+#include "desktop/kit/theme.h"
 #include "desktop/tryon/try_on_grid.h"
 
 namespace lacquer {
 
-TryOnSheet::TryOnSheet(Session& session, QWidget* parent)
-    : QFrame(parent), session_(session), field_(new LineEditor(this)), grid_(new TryOnGrid(*this)) {
+TryOnSheet::TryOnSheet(Models& models, QWidget* parent)
+    : QFrame(parent),
+      document_(models.document),
+      drawing_(models.drawing),
+      field_(new LineEditor(this)),
+      grid_(new TryOnGrid(*this)) {
     setObjectName(QStringLiteral("try_on_sheet"));
     setAccessibleName(tr("Try-on"));
     setStyleSheet(QStringLiteral("#try_on_sheet { background: %1; border-right: 1px solid %2; }")
@@ -30,7 +36,7 @@ TryOnSheet::TryOnSheet(Session& session, QWidget* parent)
     column->addWidget(grid_, 1);
     connect(field_, &QLineEdit::textChanged, this, &TryOnSheet::narrow);
     connect(field_, &LineEditor::dismissed, this, &TryOnSheet::leave);
-    connect(&session_, &Session::candidates_changed, grid_->viewport(), qOverload<>(&QWidget::update));
+    connect(&drawing_, &Drawing::candidates_changed, grid_->viewport(), qOverload<>(&QWidget::update));
     field_->installEventFilter(this);
     hide();
 }
@@ -39,9 +45,9 @@ QWidget* TryOnSheet::grid_viewport() const { return grid_->viewport(); }
 
 void TryOnSheet::open(const QRect& area, TryOnUse use) {
     use_ = use;
-    const std::string step = session_.selected();
-    if (use == TryOnUse::replace && find_step(session_.finish(), step) == nullptr) return;
-    all_ = try_on(session_.checked(), step, use);
+    const std::string step = document_.selected();
+    if (use == TryOnUse::replace && find_step(document_.finish(), step) == nullptr) return;
+    all_ = try_on(document_.checked(), step, use);
     // What fits first, within each group.
     std::stable_sort(all_.begin(), all_.end(), [](const TryOn& a, const TryOn& b) {
         return std::tuple(std::string_view(a.group), !a.fits) < std::tuple(std::string_view(b.group), !b.fits);
@@ -61,7 +67,7 @@ void TryOnSheet::open(const QRect& area, TryOnUse use) {
     show();
     raise();
     narrow();
-    session_.ask_candidates(step, use, formulas);
+    drawing_.ask_candidates(step, use, formulas);
     field_->setFocus();
 }
 
@@ -91,8 +97,8 @@ void TryOnSheet::narrow() {
 }
 
 QImage TryOnSheet::picture_of(int candidate) const {
-    const auto found = session_.candidates().find(candidate_name(index_[static_cast<std::size_t>(candidate)]));
-    return found == session_.candidates().end() ? QImage() : found->second.image;
+    const auto found = drawing_.candidates().find(candidate_name(index_[static_cast<std::size_t>(candidate)]));
+    return found == drawing_.candidates().end() ? QImage() : found->second.image;
 }
 
 QRect TryOnSheet::candidate_area(int candidate) const { return grid_->area_of(candidate); }
@@ -107,36 +113,36 @@ void TryOnSheet::go(int to) {
 void TryOnSheet::show_present() {
     if (!open_ || present_ >= static_cast<int>(shown_.size())) return;
     const TryOn& tried = shown_[static_cast<std::size_t>(present_)];
-    if (tried.fits) session_.show_candidate(tried.formula, use_, tried.title);
-    session_.say(tried.fits ? qs(tried.title + ": " + tried.about) : qs(tried.title + ": " + tried.why_not));
+    if (tried.fits) drawing_.show_candidate(tried.formula, use_, tried.title);
+    document_.say(tried.fits ? qs(tried.title + ": " + tried.about) : qs(tried.title + ": " + tried.why_not));
 }
 
 void TryOnSheet::take() {
     if (!open_ || present_ >= static_cast<int>(shown_.size())) return;
     const TryOn tried = shown_[static_cast<std::size_t>(present_)];
-    if (!tried.fits) return session_.say(qs(tried.why_not));
+    if (!tried.fits) return document_.say(qs(tried.why_not));
     close_sheet();
-    auto made = take_try_on(session_.finish(), session_.selected(), tried, use_);
-    if (!made) return session_.say(qs(made.fault().message));
-    session_.edit(std::move(made->first),
-                  use_ == TryOnUse::replace
-                      ? tr("%1 is made by %2 now").arg(qs(shown_name(made->second)), qs(tried.title))
-                      : tr("Added %1").arg(qs(tried.title)));
-    session_.select(made->second);
+    auto made = take_try_on(document_.finish(), document_.selected(), tried, use_);
+    if (!made) return document_.say(qs(made.fault().message));
+    document_.edit(std::move(made->first),
+                   use_ == TryOnUse::replace
+                       ? tr("%1 is made by %2 now").arg(qs(shown_name(made->second)), qs(tried.title))
+                       : tr("Added %1").arg(qs(tried.title)));
+    document_.select(made->second);
     emit taken(qs(made->second));
 }
 
 void TryOnSheet::leave() {
     if (!open_) return;
     close_sheet();
-    session_.say(tr("Left as it was"));
+    document_.say(tr("Left as it was"));
     emit taken({});
 }
 
 void TryOnSheet::close_sheet() {
     open_ = false;
     hide();
-    session_.put_candidate_away();
+    drawing_.put_candidate_away();
 }
 
 bool TryOnSheet::eventFilter(QObject* watched, QEvent* event) {

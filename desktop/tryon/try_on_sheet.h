@@ -11,14 +11,16 @@
 namespace lacquer {
 
 class LineEditor;
-class Session;
+class Document;
+class Drawing;
+struct Models;
 class TryOnGrid;
 
 class TryOnSheet : public QFrame {
     Q_OBJECT
 
 public:
-    TryOnSheet(Session& session, QWidget* parent);
+    TryOnSheet(Models& models, QWidget* parent);
     /// Opens over `area` for the selected step.
     void open(const QRect& area, TryOnUse use);
     bool is_open() const { return open_; }
@@ -46,7 +48,8 @@ private:
     void close_sheet();
     QImage picture_of(int candidate) const;
 
-    Session& session_;
+    Document& document_;
+    Drawing& drawing_;
     LineEditor* field_;
     TryOnGrid* grid_;
     TryOnUse use_ = TryOnUse::add_below;

@@ -36,10 +36,10 @@ BenchWindow::BenchWindow(const std::string& path) {
         return may_write_shared;
     };
     settings_ = std::make_unique<QSettings>(qs(folder_.file("settings.ini")), QSettings::IniFormat);
-    session_ = std::make_unique<Session>(prompts, [this] { return clock; });
-    QObject::connect(session_.get(), &Session::said, [this](const QString& words) { last_said = words; });
-    window_ = std::make_unique<MainWindow>(*session_, *settings_);
-    if (!path.empty()) REQUIRE(session_->open(qs(path)));
+    models_ = std::make_unique<Models>(prompts, [this] { return clock; });
+    QObject::connect(&models_->document, &Document::said, [this](const QString& words) { last_said = words; });
+    window_ = std::make_unique<MainWindow>(*models_, *settings_);
+    if (!path.empty()) REQUIRE(models_->document.open(qs(path)));
     window_->show();
     REQUIRE(QTest::qWaitForWindowExposed(window_.get()));
     // Without a window manager nobody hands out the focus.
@@ -82,20 +82,20 @@ void BenchWindow::wait_for(const std::function<bool()>& condition) { REQUIRE(QTe
 void BenchWindow::settle() {
     // The results come as queued calls; a picture that was drawn smaller asks for a sharper one when it arrives.
     wait_for([this] {
-        if (!session_->settled()) return false;
+        if (!models_->drawing.settled()) return false;
         QCoreApplication::sendPostedEvents();
         QCoreApplication::processEvents();
-        return session_->settled() && !session_->stage().reduced;
+        return models_->drawing.settled() && !models_->drawing.stage().reduced;
     });
 }
 
 QRgb BenchWindow::stage_pixel(int x, int y) {
     settle();
-    return session_->stage().image.pixel(x, y);
+    return models_->drawing.stage().image.pixel(x, y);
 }
 
 std::string BenchWindow::formula_of(const std::string& step) {
-    const Step* found = find_step(session_->finish(), step);
+    const Step* found = find_step(models_->document.finish(), step);
     REQUIRE(found != nullptr);
     return found->formula;
 }

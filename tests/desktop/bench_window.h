@@ -7,7 +7,7 @@
 #include <functional>
 #include <memory>
 
-#include "desktop/session/session.h"
+#include "desktop/drawing/models.h"
 #include "desktop/shell/main_window.h"
 #include "tests/support/temporary.h"
 
@@ -19,7 +19,10 @@ public:
     explicit BenchWindow(const std::string& path = {});
     ~BenchWindow();
 
-    Session& session() { return *session_; }
+    Document& document() { return models_->document; }
+    Playing& playing() { return models_->playing; }
+    GameLink& link() { return models_->link; }
+    Drawing& drawing() { return models_->drawing; }
     MainWindow& window() { return *window_; }
     const TemporaryFolder& folder() const { return folder_; }
 
@@ -62,7 +65,7 @@ public:
 private:
     TemporaryFolder folder_;
     std::unique_ptr<QSettings> settings_;
-    std::unique_ptr<Session> session_;
+    std::unique_ptr<Models> models_;
     std::unique_ptr<MainWindow> window_;
 };
 

@@ -5,8 +5,8 @@
 #include <cstdio>
 
 #include "desktop/dials/dials_view.h"
+#include "desktop/document/demos.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/demos.h"
 #include "desktop/stage/stage_view.h"
 #include "tests/desktop/bench_window.h"
 
@@ -26,35 +26,35 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
     std::printf("%-36s %10s %10s %9s %7s %8s\n", "demo", "median ms", "worst ms", "drawn ms", "across", "frame ms");
     for (const Demo& demo : demos_in(demo_folder())) {
         BenchWindow bench(demo.path.toStdString());
-        const std::vector<Dial> dials = bench.session().finish().dials;
+        const std::vector<Dial> dials = bench.document().finish().dials;
         const auto number =
             std::find_if(dials.begin(), dials.end(), [](const Dial& d) { return d.kind == DialKind::number; });
         if (number == dials.end()) continue;
-        bench.session().set_time(bench.session().finish().length * 0.3);
+        bench.playing().set_time(bench.document().finish().length * 0.3);
         bench.settle();
-        const double frame = bench.session().stage().milliseconds;
+        const double frame = bench.drawing().stage().milliseconds;
         bool painted = false;
-        QObject::connect(&bench.session(), &Session::stage_changed, [&] {
+        QObject::connect(&bench.drawing(), &Drawing::stage_changed, [&] {
             bench.window().stage().repaint();
             painted = true;
         });
         std::vector<double> times;
         std::vector<double> drawn;
-        bench.session().set_interacting(true);
+        bench.document().set_interacting(true);
         for (int i = 0; i < 24; ++i) {
             painted = false;
             QElapsedTimer timer;
             timer.start();
             const double share = (i + 1) / 26.0;
-            bench.session().set_dial(number->name, {number->least + share * (number->most - number->least), 0, 0});
+            bench.playing().set_dial(number->name, {number->least + share * (number->most - number->least), 0, 0});
             // It sleeps until something comes, as the application does.
             while (!painted && timer.elapsed() < 4000)
                 QCoreApplication::processEvents(QEventLoop::AllEvents | QEventLoop::WaitForMoreEvents);
             times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
-            drawn.push_back(bench.session().stage().milliseconds);
+            drawn.push_back(bench.drawing().stage().milliseconds);
         }
-        const int across = bench.session().stage().image.width();
-        bench.session().set_interacting(false);
+        const int across = bench.drawing().stage().image.width();
+        bench.document().set_interacting(false);
         std::printf("%-36s %10.1f %10.1f %9.1f %7d %8.1f\n", qPrintable(demo.name), median(times),
                     *std::max_element(times.begin(), times.end()), median(drawn), across, frame);
     }

@@ -3,7 +3,7 @@
 #include <QStandardPaths>
 #include <cstdlib>
 
-#include "desktop/theme/theme.h"
+#include "desktop/kit/theme.h"
 #include "tests/support/run_tests.h"
 #include "tests/support/temporary.h"
 

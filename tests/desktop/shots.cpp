@@ -5,11 +5,11 @@
 
 #include "core/finish/steps_text.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/grounds/ground_shelf.h"
-#include "desktop/grounds/layer_pictures.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/pages/layer_pictures.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
@@ -49,8 +49,8 @@ Finish forty_steps() {
 TEST_CASE("pictures of the window", "[.shots]") {
     {
         BenchWindow bench(test::demo_path());
-        bench.session().set_time(0.75);
-        bench.session().select("rim");
+        bench.playing().set_time(0.75);
+        bench.document().select("rim");
         shoot(bench, "bench.png");
         bench.key(Qt::Key_E);
         bench.key(Qt::Key_End, Qt::ControlModifier);
@@ -59,8 +59,8 @@ TEST_CASE("pictures of the window", "[.shots]") {
     }
     {
         BenchWindow bench(test::demo_path());
-        bench.session().set_time(0.75);
-        bench.session().select("torn");
+        bench.playing().set_time(0.75);
+        bench.document().select("torn");
         bench.key(Qt::Key_S);
         bench.window().dials().choose("haze");
         bench.key(Qt::Key_D, Qt::ShiftModifier);
@@ -68,42 +68,42 @@ TEST_CASE("pictures of the window", "[.shots]") {
     }
     {
         BenchWindow bench(test::demo_path("dissolve-plain"));
-        bench.session().set_time(1.3);
-        bench.session().select("rim");
+        bench.playing().set_time(1.3);
+        bench.document().select("rim");
         shoot(bench, "dissolve.png");
     }
     {
         BenchWindow bench(test::demo_path("lamp-glow"));
-        bench.session().set_time(0.6);
-        bench.session().select("glowing");
+        bench.playing().set_time(0.6);
+        bench.document().select("glowing");
         shoot(bench, "lamp-glow.png");
     }
     {
         BenchWindow bench(test::demo_path());
-        bench.session().edit(forty_steps(), QStringLiteral("Forty steps"));
-        bench.session().set_time(0.75);
-        bench.session().select("rim");
-        bench.session().show_step("stained");
+        bench.document().edit(forty_steps(), QStringLiteral("Forty steps"));
+        bench.playing().set_time(0.75);
+        bench.document().select("rim");
+        bench.drawing().show_step("stained");
         bench.key(Qt::Key_C);
         shoot(bench, "forty-steps.png");
     }
     {
         BenchWindow bench(test::demo_path());
-        bench.session().set_time(0.75);
-        bench.session().select("stained");
+        bench.playing().set_time(0.75);
+        bench.document().select("stained");
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_T);
         TryOnSheet& sheet = bench.window().try_on();
         bench.type("blur");
-        bench.wait_for([&] { return bench.session().candidates().size() >= built_in_catalogue()->operations.size(); });
+        bench.wait_for([&] { return bench.drawing().candidates().size() >= built_in_catalogue()->operations.size(); });
         bench.key(Qt::Key_Right);
         REQUIRE(sheet.isVisible());
         shoot(bench, "try-on.png");
     }
     {
         BenchWindow bench(test::demo_path());
-        bench.session().set_time(0.75);
-        bench.session().select("rim");
+        bench.playing().set_time(0.75);
+        bench.document().select("rim");
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_L);
         bench.key(Qt::Key_K);
@@ -114,12 +114,12 @@ TEST_CASE("pictures of the window", "[.shots]") {
     }
     {
         BenchWindow bench(test::demo_path());
-        bench.session().set_time(0.75);
-        Finish finish = bench.session().finish();
+        bench.playing().set_time(0.75);
+        Finish finish = bench.document().finish();
         finish.coats[1].steps.back().formula = "mix(soft_view, stain, torn * 3)";
-        bench.session().edit(std::move(finish), QStringLiteral("too much"));
-        bench.session().select("stained");
-        bench.wait_for([&] { return !bench.session().warnings().empty(); });
+        bench.document().edit(std::move(finish), QStringLiteral("too much"));
+        bench.document().select("stained");
+        bench.wait_for([&] { return !bench.drawing().warnings().empty(); });
         shoot(bench, "mend.png");
     }
     {
@@ -128,45 +128,45 @@ TEST_CASE("pictures of the window", "[.shots]") {
         bench.action("open_tape");
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_2, Qt::ControlModifier);
-        bench.session().set_time(4.12);
+        bench.playing().set_time(4.12);
         bench.action("check_rates");
-        bench.wait_for([&] { return bench.session().rates() != nullptr; });
+        bench.wait_for([&] { return bench.drawing().rates() != nullptr; });
         shoot(bench, "rehearse.png");
     }
     {
         BenchWindow bench(test::demo_path("ailing-crab"));
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_2, Qt::ControlModifier);
-        bench.session().set_time(4.6);
+        bench.playing().set_time(4.6);
         LanesView& lanes = bench.window().rehearse().lanes();
         bench.click(lanes.viewport(), QPoint(40, lanes.lane_area("vigour").center().y()));
         shoot(bench, "signals.png");
     }
     {
         BenchWindow bench(test::demo_path("object-outlines"));
-        bench.session().set_time(1);
-        bench.session().select("lined");
+        bench.playing().set_time(1);
+        bench.document().select("lined");
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_G, Qt::ShiftModifier);
-        bench.wait_for([&] { return bench.session().thumbnails().contains("lifting"); });
+        bench.wait_for([&] { return bench.drawing().thumbnails().contains("lifting"); });
         shoot(bench, "outlines.png");
     }
     {
         BenchWindow bench(test::demo_path("moving-wall"));
-        bench.session().set_time(4.6);
-        bench.session().select("rim");
+        bench.playing().set_time(4.6);
+        bench.document().select("rim");
         shoot(bench, "moving-wall.png");
     }
     {
         BenchWindow bench(test::demo_path("ailing-crab"));
-        bench.session().set_time(4.2);
-        bench.session().select("edge");
+        bench.playing().set_time(4.2);
+        bench.document().select("edge");
         shoot(bench, "ailing-crab.png");
     }
     {
         BenchWindow bench(test::demo_path("captured-harbour"));
-        bench.session().set_time(0.8);
-        bench.session().select("ring");
+        bench.playing().set_time(0.8);
+        bench.document().select("ring");
         bench.window().resize(1280, 800);
         bench.key(Qt::Key_G, Qt::ShiftModifier);
         bench.window().shelf().choose("shot");

@@ -9,8 +9,8 @@
 
 #include "core/base/hash.h"
 #include "core/finish/shared_dials.h"
+#include "desktop/drawing/drawing_marks.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/drawing_marks.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -35,8 +35,8 @@ TEST_CASE("saving never writes over shared dials that could not be read") {
     const std::string conflict = "<<<<<<< ours\n{\"format\": 1, \"dials\": []}\n";
     test::write_file(folder.file("own.dials"), conflict);
     BenchWindow bench(sharing_finish(folder.file("a.lacquer"), "own.dials"));
-    bench.session().set_dial("grain", {0.9, 0, 0});
-    REQUIRE(bench.session().save());
+    bench.playing().set_dial("grain", {0.9, 0, 0});
+    REQUIRE(bench.document().save());
     CHECK(bench.last_said.contains(QStringLiteral("but not its shared dials")));
     CHECK(test::read_file(folder.file("own.dials")) == conflict);
     CHECK(find_dial(load_finish(folder.file("a.lacquer"))->finish, "grain")->value[0] == 0.9);
@@ -46,17 +46,17 @@ TEST_CASE("a finish writes shared dials beside it unasked, and elsewhere only wh
     const test::TemporaryFolder folder;
     std::filesystem::create_directory(folder.file("inner"));
     BenchWindow bench(sharing_finish(folder.file("inner/a.lacquer"), "../far.dials"));
-    bench.session().set_dial("grain", {0.9, 0, 0});
-    REQUIRE(bench.session().save());
+    bench.playing().set_dial("grain", {0.9, 0, 0});
+    REQUIRE(bench.document().save());
     CHECK(bench.questions == 1);
     CHECK_FALSE(std::filesystem::exists(folder.file("far.dials")));
     bench.may_write_shared = true;
-    bench.session().set_dial("grain", {0.8, 0, 0});
-    REQUIRE(bench.session().save());
+    bench.playing().set_dial("grain", {0.8, 0, 0});
+    REQUIRE(bench.document().save());
     CHECK(load_shared_dials(folder.file("far.dials"))->size() == 1);
     BenchWindow near(sharing_finish(folder.file("inner/b.lacquer"), "near.dials"));
-    near.session().set_dial("grain", {0.9, 0, 0});
-    REQUIRE(near.session().save());
+    near.playing().set_dial("grain", {0.9, 0, 0});
+    REQUIRE(near.document().save());
     CHECK(near.questions == 0);
     CHECK(load_shared_dials(folder.file("inner/near.dials"))->size() == 1);
 }
@@ -67,23 +67,23 @@ TEST_CASE("a finish that another program has changed is asked about before it is
     REQUIRE(save_finish(path, test::demo_finish()));
     BenchWindow bench(path);
     BenchWindow second(path);
-    second.session().set_dial("grain", {0.3, 0, 0});
-    REQUIRE(second.session().save());
+    second.playing().set_dial("grain", {0.3, 0, 0});
+    REQUIRE(second.document().save());
     CHECK(second.questions == 0);
-    bench.session().set_dial("grain", {0.9, 0, 0});
-    CHECK_FALSE(bench.session().save());
+    bench.playing().set_dial("grain", {0.9, 0, 0});
+    CHECK_FALSE(bench.document().save());
     CHECK(bench.questions == 1);
-    CHECK(bench.session().edited());
+    CHECK(bench.document().edited());
     CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.3);
     bench.changed_on_disk = ChangedOnDisk::save_elsewhere;
     bench.to_save = qs(folder.file("b.lacquer"));
-    REQUIRE(bench.session().save());
+    REQUIRE(bench.document().save());
     CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.3);
     CHECK(find_dial(load_finish(folder.file("b.lacquer"))->finish, "grain")->value[0] == 0.9);
-    second.session().set_dial("grain", {0.4, 0, 0});
+    second.playing().set_dial("grain", {0.4, 0, 0});
     test::write_file(path, "{}");
     second.changed_on_disk = ChangedOnDisk::replace;
-    REQUIRE(second.session().save());
+    REQUIRE(second.document().save());
     CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.4);
 }
 
@@ -94,22 +94,22 @@ TEST_CASE("more than a file holds is refused with a word, and recording stops at
     for (std::size_t i = 0; i + 2 < max_tape_events; ++i) finish.tape.cues.push_back({"hit", 5, 0.01});
     REQUIRE(save_finish(folder.file("a.lacquer"), finish));
     BenchWindow bench(folder.file("a.lacquer"));
-    bench.session().set_recording(true);
-    for (int i = 0; i < 4; ++i) bench.session().press_cue({"hit", 1, 1});
+    bench.playing().set_recording(true);
+    for (int i = 0; i < 4; ++i) bench.playing().press_cue({"hit", 1, 1});
     CHECK(bench.last_said.contains(QStringLiteral("full")));
-    bench.session().set_recording(false);
-    bench.session().set_playing(false);
-    CHECK(bench.session().finish().tape.cues.size() == max_tape_events);
-    bench.session().press_cue({"hit", 2, 1});
+    bench.playing().set_recording(false);
+    bench.playing().set_playing(false);
+    CHECK(bench.document().finish().tape.cues.size() == max_tape_events);
+    bench.playing().press_cue({"hit", 2, 1});
     CHECK(bench.last_said.contains(QStringLiteral("at most")));
-    CHECK(bench.session().finish().tape.cues.size() == max_tape_events);
+    CHECK(bench.document().finish().tape.cues.size() == max_tape_events);
 }
 
 TEST_CASE("an empty clipboard pastes nothing") {
     BenchWindow bench(test::demo_path());
     QGuiApplication::clipboard()->clear();
     bench.key(Qt::Key_V, Qt::ControlModifier);
-    bench.session().select("torn");
+    bench.document().select("torn");
     const std::string before = bench.formula_of("torn");
     bench.key(Qt::Key_E);
     bench.key(Qt::Key_V, Qt::ControlModifier);

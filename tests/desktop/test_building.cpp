@@ -4,10 +4,10 @@
 #include <catch2/catch.hpp>
 
 #include "desktop/dials/dials_view.h"
+#include "desktop/kit/choice_list.h"
+#include "desktop/kit/chooser.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/choice_list.h"
-#include "desktop/theme/chooser.h"
 #include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
@@ -133,18 +133,18 @@ TEST_CASE("the strike vignette is built from an empty finish by keys alone, in u
                "mix(soft_view, vec4(1.3, 0.09, 0.045, 1) * (0.25 + luminance(soft_view) * 1.5), rim * 0.92)");
     INFO(hands.chords() << " chords");
     CHECK(hands.chords() < 120);
-    for (const CheckedStep& step : bench.session().checked().steps) {
+    for (const CheckedStep& step : bench.document().checked().steps) {
         INFO(step.name);
         if (step.fault) FAIL(to_text(*step.fault));
     }
     // At rest the picture is untouched, to the last bit.
     bench.settle();
     const QImage scene = QImage(bench.to_add).convertToFormat(QImage::Format_RGBA8888);
-    CHECK(largest_difference(bench.session().stage().image, scene.scaled(1280, 720)) <= 1);
+    CHECK(largest_difference(bench.drawing().stage().image, scene.scaled(1280, 720)) <= 1);
     hands.press(Qt::Key_1);
-    bench.session().set_time(0.25);
+    bench.playing().set_time(0.25);
     bench.settle();
-    const QImage struck = bench.session().stage().image;
+    const QImage struck = bench.drawing().stage().image;
     CHECK(qRed(struck.pixel(4, 4)) > qRed(scene.pixel(4, 4)) + 40);
     // The same as the file that it is saved to, drawn without a window.
     bench.to_save = qs(bench.folder().file("vignette.lacquer"));
@@ -185,9 +185,9 @@ TEST_CASE("a finish is built from empty to its reference picture by clicks") {
         REQUIRE_FALSE(sheet.isVisible());
     };
     take("vignette");
-    CHECK(bench.session().selected() == "vignette");
+    CHECK(bench.document().selected() == "vignette");
     take("blur_by_mask");
-    const std::string blurred = bench.session().selected();
+    const std::string blurred = bench.document().selected();
     CHECK(bench.formula_of(blurred) == "blur_by_mask(scene, vignette)");
     // Another mask is chosen by its word, and taken back.
     LadderView& ladder = bench.window().ladder();
@@ -198,9 +198,9 @@ TEST_CASE("a finish is built from empty to its reference picture by clicks") {
     CHECK(bench.formula_of(blurred) != "blur_by_mask(scene, vignette)");
     bench.action("undo");
     CHECK(bench.formula_of(blurred) == "blur_by_mask(scene, vignette)");
-    const Finish built = bench.session().finish();
-    CHECK_FALSE(find_step(bench.session().checked(), blurred)->fault);
-    bench.session().set_time(0.25);
+    const Finish built = bench.document().finish();
+    CHECK_FALSE(find_step(bench.document().checked(), blurred)->fault);
+    bench.playing().set_time(0.25);
     bench.settle();
-    CHECK(largest_difference(bench.session().stage().image, reference(built, "")) <= 1);
+    CHECK(largest_difference(bench.drawing().stage().image, reference(built, "")) <= 1);
 }

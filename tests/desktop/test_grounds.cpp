@@ -11,10 +11,11 @@
 
 #include "core/finish/ground_pictures.h"
 #include "core/scene/capture.h"
-#include "desktop/grounds/ground_shelf.h"
-#include "desktop/grounds/layer_pictures.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/pages/layer_pictures.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/stage/stage_view.h"
-#include "desktop/theme/chooser.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -28,7 +29,7 @@ void add_scene(BenchWindow& bench) {
     bench.key(Qt::Key_S, Qt::AltModifier);
     bench.type("harbour, day");
     bench.key(Qt::Key_Return);
-    REQUIRE_FALSE(bench.session().finish().grounds.empty());
+    REQUIRE_FALSE(bench.document().finish().grounds.empty());
     bench.settle();
 }
 
@@ -53,25 +54,25 @@ QPoint pixel_of(int id) {
 TEST_CASE("a stand-in scene is added by keys and shown, with its layers on the shelf") {
     BenchWindow bench;
     add_scene(bench);
-    const Ground ground = bench.session().finish().grounds.front();
+    const Ground ground = bench.document().finish().grounds.front();
     REQUIRE(ground.as<SceneGround>() != nullptr);
     CHECK(ground.name == "scene");
     CHECK(ground.as<SceneGround>()->view.hour == Hour::day);
-    bench.wait_for([&] { return !bench.session().stage().image.isNull(); });
+    bench.wait_for([&] { return !bench.drawing().stage().image.isNull(); });
     bench.key(Qt::Key_G, Qt::ShiftModifier);
     GroundShelf& shelf = bench.window().shelf();
     REQUIRE(shelf.isVisible());
     CHECK(shelf.hasFocus());
     CHECK(shelf.chosen() == "scene");
-    bench.wait_for([&] { return bench.session().thumbnails().contains("scene_normal"); });
+    bench.wait_for([&] { return bench.drawing().thumbnails().contains("scene_normal"); });
     bench.click(shelf.viewport(), shelf.picture_area("scene_depth").center());
-    CHECK(bench.session().shown() == "scene_depth");
+    CHECK(bench.drawing().shown() == "scene_depth");
     bench.settle();
-    CHECK(bench.session().stage().type == Type::number);
+    CHECK(bench.drawing().stage().type == Type::number);
     bench.click(shelf.viewport(), shelf.picture_area("scene_depth").center());
-    CHECK(bench.session().shown().empty());
+    CHECK(bench.drawing().shown().empty());
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().grounds.empty());
+    CHECK(bench.document().finish().grounds.empty());
     CHECK(shelf.chosen().empty());
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(shelf.isVisible());
@@ -81,8 +82,8 @@ TEST_CASE("objects are marked by pointing at them, and taken out again") {
     BenchWindow bench;
     add_scene(bench);
     bench.key(Qt::Key_M, Qt::AltModifier);
-    REQUIRE(bench.session().finish().grounds.back().as<MarksGround>() != nullptr);
-    const auto marks = [&] { return *bench.session().finish().grounds.back().as<MarksGround>(); };
+    REQUIRE(bench.document().finish().grounds.back().as<MarksGround>() != nullptr);
+    const auto marks = [&] { return *bench.document().finish().grounds.back().as<MarksGround>(); };
     CHECK(marks().of == "scene");
     StageView& stage = bench.window().stage();
     const QPoint tower = pixel_of(3);
@@ -110,7 +111,7 @@ TEST_CASE("objects are marked by pointing at them, and taken out again") {
 TEST_CASE("without a scene there is nothing to mark and no camera") {
     BenchWindow bench;
     bench.key(Qt::Key_M, Qt::AltModifier);
-    CHECK(bench.session().finish().grounds.empty());
+    CHECK(bench.document().finish().grounds.empty());
     CHECK(bench.last_said.contains(QStringLiteral("scene")));
     bench.key(Qt::Key_Y);
     CHECK_FALSE(bench.window().stage().moves_camera());
@@ -119,7 +120,7 @@ TEST_CASE("without a scene there is nothing to mark and no camera") {
 TEST_CASE("the camera is turned, moved and brought nearer, each drag one change") {
     BenchWindow bench;
     add_scene(bench);
-    const auto view = [&] { return bench.session().finish().grounds.front().as<SceneGround>()->view; };
+    const auto view = [&] { return bench.document().finish().grounds.front().as<SceneGround>()->view; };
     const auto camera = [&] { return view().camera; };
     const Camera home = camera();
     StageView& stage = bench.window().stage();
@@ -139,20 +140,20 @@ TEST_CASE("the camera is turned, moved and brought nearer, each drag one change"
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(stage.moves_camera());
     // Keys of a path: at two moments, from two sides.
-    bench.session().set_time(1);
+    bench.playing().set_time(1);
     bench.key(Qt::Key_Y, Qt::ShiftModifier);
-    bench.session().set_time(4);
+    bench.playing().set_time(4);
     stage.orbit_camera(40, 0);
     CHECK(view().path.size() == 2);
     bench.key(Qt::Key_Y, Qt::AltModifier);
     CHECK(camera() == home);
     CHECK(view().path.empty());
     // A capture before it has no camera: the stand-in scene is meant all the same.
-    Finish both = bench.session().finish();
+    Finish both = bench.document().finish();
     both.grounds.insert(both.grounds.begin(), Ground{"shot", CaptureGround{}});
-    bench.session().edit(std::move(both), QStringLiteral("a capture first"));
+    bench.document().edit(std::move(both), QStringLiteral("a capture first"));
     bench.key(Qt::Key_Y, Qt::ShiftModifier);
-    CHECK(bench.session().finish().grounds.at(1).as<SceneGround>()->view.path.size() == 1);
+    CHECK(bench.document().finish().grounds.at(1).as<SceneGround>()->view.path.size() == 1);
 }
 
 TEST_CASE("a layered file opens as a capture with its layers mapped, in the place of a scene too") {
@@ -163,27 +164,27 @@ TEST_CASE("a layered file opens as a capture with its layers mapped, in the plac
     const std::string path = bench.folder().file("my shot.exr");
     REQUIRE(write_capture(path, cast_world(place->world(Hour::day, 0), place->camera, 200, 120,
                                            {true, true, true, true, true}, pool, Cancel())));
-    bench.session().add_picture(qs(path));
-    const Ground added = bench.session().finish().grounds.back();
+    add_picture(bench.document(), qs(path));
+    const Ground added = bench.document().finish().grounds.back();
     CHECK(added.as<CaptureGround>() != nullptr);
     CHECK(added.name == "my_shot");
-    CHECK(find_ground_picture(bench.session().finish(), "my_shot_position"));
+    CHECK(find_ground_picture(bench.document().finish(), "my_shot_position"));
     bench.key(Qt::Key_G, Qt::ShiftModifier);
     GroundShelf& shelf = bench.window().shelf();
     shelf.choose("scene");
     bench.to_add = qs(path);
     bench.key(Qt::Key_G, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(bench.session().finish().grounds.front().as<CaptureGround>() != nullptr);
-    CHECK(bench.session().finish().grounds.front().name == "scene");
+    CHECK(bench.document().finish().grounds.front().as<CaptureGround>() != nullptr);
+    CHECK(bench.document().finish().grounds.front().name == "scene");
     bench.settle();
-    CHECK(bench.session().stage().notices.empty());
+    CHECK(bench.drawing().stage().notices.empty());
     // Its page names the layers that were found.
     bench.key(Qt::Key_G, Qt::ControlModifier);
     auto* depth = bench.find<QComboBox>("field_depth");
     bench.wait_for([&] { return depth->currentText() == QStringLiteral("Z"); });
     depth->setCurrentText(QStringLiteral("none"));
     emit depth->textActivated(QStringLiteral("none"));
-    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth == no_layer);
+    CHECK(bench.document().finish().grounds.front().as<CaptureGround>()->layers.depth == no_layer);
 }
 
 TEST_CASE("a capture's page shows each layer, and a click on one says what it holds") {
@@ -198,7 +199,7 @@ TEST_CASE("a capture's page shows each layer, and a click on one says what it ho
                              {"B", &layers.colour, 2},
                              {"far.V", &layers.depth, 0},
                              {"who.V", &layers.id, 0}}));
-    bench.session().add_picture(qs(path));
+    add_picture(bench.document(), qs(path));
     bench.key(Qt::Key_G, Qt::ControlModifier);
     auto* pictures = bench.find<LayerPictures>("layer_pictures");
     bench.wait_for([&] { return pictures->drawn() == 3; });
@@ -216,21 +217,21 @@ TEST_CASE("a capture's page shows each layer, and a click on one says what it ho
         menu->close();
     });
     bench.click(pictures, pictures->picture_area(at("far")).center());
-    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth == "far");
+    CHECK(bench.document().finish().grounds.front().as<CaptureGround>()->layers.depth == "far");
     // The page is shown anew, with that layer as depth.
     bench.wait_for([&] {
         const auto* box = bench.window().findChild<QComboBox*>(QStringLiteral("field_depth"));
         return box != nullptr && box->currentText() == QStringLiteral("far");
     });
-    bench.session().undo();
-    CHECK(bench.session().finish().grounds.front().as<CaptureGround>()->layers.depth.empty());
+    bench.document().undo();
+    CHECK(bench.document().finish().grounds.front().as<CaptureGround>()->layers.depth.empty());
 }
 
 TEST_CASE("a page whose file is no picture says so, and closing it while it is read does no harm") {
     BenchWindow bench;
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.grounds = {{"shot", CaptureGround{bench.folder().file("none.exr")}}};
-    bench.session().edit(std::move(finish), QStringLiteral("a capture"));
+    bench.document().edit(std::move(finish), QStringLiteral("a capture"));
     for (int i = 0; i < 5; ++i) {
         bench.key(Qt::Key_G, Qt::ControlModifier);
         bench.key(Qt::Key_Escape);
@@ -251,23 +252,23 @@ TEST_CASE("a picture's opacity is taken out of its colours when its page says th
     for (int i = 0; i < 16; ++i) half.data.insert(half.data.end(), {64, 64, 64, 128});
     const std::string path = bench.folder().file("half.png");
     REQUIRE(write_png(path, half));
-    bench.session().add_picture(qs(path));
+    add_picture(bench.document(), qs(path));
     bench.key(Qt::Key_G, Qt::ControlModifier);
     auto* opacity = bench.find<QComboBox>("field_opacity");
     CHECK(opacity->currentText() == QStringLiteral("as usual"));
     opacity->setCurrentText(QStringLiteral("multiplied"));
     emit opacity->textActivated(QStringLiteral("multiplied"));
-    CHECK(*opacity_of(bench.session().finish().grounds.front()) == FileOpacity::multiplied);
+    CHECK(*opacity_of(bench.document().finish().grounds.front()) == FileOpacity::multiplied);
     bench.settle();
     // 64/255 over 128/255 is a display value of 0.5, 0.21404 in linear light (IEC 61966-2-1).
-    CHECK(bench.session().stage().values->at(1, 1)[0] == Approx(0.21404).margin(1e-4));
+    CHECK(bench.drawing().stage().values->at(1, 1)[0] == Approx(0.21404).margin(1e-4));
 }
 
 TEST_CASE("a scene's page changes its hour and its camera, and says what is wrong") {
     BenchWindow bench;
     add_scene(bench);
     bench.key(Qt::Key_G, Qt::ControlModifier);
-    const auto scene = [&] { return bench.session().finish().grounds.front().as<SceneGround>()->view; };
+    const auto scene = [&] { return bench.document().finish().grounds.front().as<SceneGround>()->view; };
     auto* hour = bench.find<QComboBox>("field_hour");
     hour->setCurrentText(QStringLiteral("dusk"));
     emit hour->textActivated(QStringLiteral("dusk"));
@@ -288,12 +289,12 @@ TEST_CASE("a ground that is deleted says who read it, and comes back by undo") {
     BenchWindow bench(test::demo_path());
     bench.key(Qt::Key_G, Qt::ShiftModifier);
     GroundShelf& shelf = bench.window().shelf();
-    const Finish before = bench.session().finish();
+    const Finish before = bench.document().finish();
     bench.key(Qt::Key_Delete);
-    CHECK(bench.session().finish().grounds.size() + 1 == before.grounds.size());
+    CHECK(bench.document().finish().grounds.size() + 1 == before.grounds.size());
     CHECK(bench.last_said.contains(QStringLiteral("read it")));
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish() == before);
+    CHECK(bench.document().finish() == before);
     CHECK(shelf.card_area("scene").isValid());
     CHECK(shelf.bytes() > 1e6);
 }
@@ -308,15 +309,15 @@ TEST_CASE("a picture that another program changes is drawn anew, and one that co
         REQUIRE(write_png(bench.folder().file("own.png"), image));
     };
     write(255);
-    bench.session().add_picture(qs(bench.folder().file("own.png")));
+    add_picture(bench.document(), qs(bench.folder().file("own.png")));
     bench.settle();
     bench.wait_for([&] { return qRed(bench.stage_pixel(5, 5)) == 255; });
     write(0);
-    bench.wait_for([&] { return bench.session().settled() && qRed(bench.stage_pixel(5, 5)) == 0; });
+    bench.wait_for([&] { return bench.drawing().settled() && qRed(bench.stage_pixel(5, 5)) == 0; });
     std::filesystem::remove(bench.folder().file("own.png"));
-    bench.wait_for([&] { return !bench.session().stage().notices.empty(); });
+    bench.wait_for([&] { return !bench.drawing().stage().notices.empty(); });
     write(255);
-    bench.wait_for([&] { return bench.session().stage().notices.empty() && qRed(bench.stage_pixel(5, 5)) == 255; });
+    bench.wait_for([&] { return bench.drawing().stage().notices.empty() && qRed(bench.stage_pixel(5, 5)) == 255; });
 }
 
 TEST_CASE("a huge picture opens with word of how far it is, keeps the window free, and can be stopped") {
@@ -331,28 +332,28 @@ TEST_CASE("a huge picture opens with word of how far it is, keeps the window fre
     }
     QString told;
     double most = 0;
-    QObject::connect(&bench.session(), &Session::reading_changed, [&] {
-        if (bench.session().reading().isEmpty()) return;
-        told = bench.session().reading();
-        most = std::max(most, bench.session().reading_share());
+    QObject::connect(&bench.drawing(), &Drawing::reading_changed, [&] {
+        if (bench.drawing().reading().isEmpty()) return;
+        told = bench.drawing().reading();
+        most = std::max(most, bench.drawing().reading_share());
     });
-    bench.session().add_picture(qs(path));
+    add_picture(bench.document(), qs(path));
     bench.wait_for([&] { return most > 0; });
     CHECK(told == qs(path));
     CHECK(most < 1);
     bench.key(Qt::Key_Escape);
     CHECK(bench.last_said.contains(QStringLiteral("Stopped reading huge.ppm")));
-    bench.wait_for([&] { return !bench.session().stage().notices.empty(); });
-    CHECK(bench.session().stage().notices.front().id == "picture.stopped");
+    bench.wait_for([&] { return !bench.drawing().stage().notices.empty(); });
+    CHECK(bench.drawing().stage().notices.front().id == "picture.stopped");
     bench.settle();
-    CHECK(bench.session().finish().grounds.size() == 1);
+    CHECK(bench.document().finish().grounds.size() == 1);
 }
 
 TEST_CASE("a sprite is made of parts, which are placed on its page") {
     BenchWindow bench;
     bench.to_add = QStringLiteral(LACQUER_SOURCE "/demo/pictures/crab-shell.png");
     bench.key(Qt::Key_P, Qt::AltModifier);
-    const auto sprite = [&] { return *bench.session().finish().grounds.at(0).as<SpriteGround>(); };
+    const auto sprite = [&] { return *bench.document().finish().grounds.at(0).as<SpriteGround>(); };
     REQUIRE(sprite().parts.size() == 1);
     CHECK(sprite().width == 520);
     CHECK(sprite().parts[0].name == "crab-shell");
@@ -370,9 +371,9 @@ TEST_CASE("a sprite is made of parts, which are placed on its page") {
     CHECK(sprite().parts[1].scale == 0.5);
     CHECK(sprite().parts[1].share == 0.25);
     bench.settle();
-    CHECK(bench.session().stage().notices.empty());
-    bench.session().undo();
-    bench.session().undo();
+    CHECK(bench.drawing().stage().notices.empty());
+    bench.document().undo();
+    bench.document().undo();
     CHECK(sprite().parts.size() == 1);
 }
 
@@ -384,12 +385,12 @@ TEST_CASE("a missing picture is asked for, and what lies beside it is taken alon
         REQUIRE(write_png(there.file(name), image));
     }
     BenchWindow bench;
-    bench.session().add_picture(QStringLiteral("/nowhere/a.png"));
-    bench.session().add_picture(QStringLiteral("/nowhere/b.png"));
+    add_picture(bench.document(), QStringLiteral("/nowhere/a.png"));
+    add_picture(bench.document(), QStringLiteral("/nowhere/b.png"));
     bench.to_add = qs(there.file("a.png"));
     bench.action("find_missing");
-    CHECK(bench.session().finish().grounds[0].as<PictureGround>()->path == there.file("a.png"));
-    CHECK(bench.session().finish().grounds[1].as<PictureGround>()->path == there.file("b.png"));
+    CHECK(bench.document().finish().grounds[0].as<PictureGround>()->path == there.file("a.png"));
+    CHECK(bench.document().finish().grounds[1].as<PictureGround>()->path == there.file("b.png"));
     bench.action("find_missing");
     CHECK(bench.last_said == QStringLiteral("Nothing is missing"));
 }

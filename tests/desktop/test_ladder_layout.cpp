@@ -1,9 +1,9 @@
 // Where rows stand, and how formulas are coloured.
 #include <catch2/catch.hpp>
 
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_layout.h"
-#include "desktop/theme/theme.h"
 #include "tests/support/finishes.h"
 
 using namespace lacquer;

@@ -13,8 +13,8 @@
 #include <fstream>
 
 #include "desktop/dials/dials_view.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/theme/theme.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -71,31 +71,31 @@ double contrast(const QColor& a, const QColor& b) {
 
 TEST_CASE("two hundred steps: only rows in view are drawn, and scrolling, filter and undo work") {
     BenchWindow bench;
-    bench.session().edit(steps(200), QStringLiteral("many"));
-    bench.session().select("s0");
+    bench.document().edit(steps(200), QStringLiteral("many"));
+    bench.document().select("s0");
     bench.settle();
     LadderView& ladder = bench.window().ladder();
     ladder.verticalScrollBar()->setValue(0);
     bench.settle();
-    CHECK(bench.session().thumbnails().size() < 60);
-    CHECK_FALSE(bench.session().thumbnails().contains("s120"));
+    CHECK(bench.drawing().thumbnails().size() < 60);
+    CHECK_FALSE(bench.drawing().thumbnails().contains("s120"));
     ladder.verticalScrollBar()->setValue(ladder.visible_area("s120").top());
-    bench.wait_for([&] { return bench.session().thumbnails().contains("s120"); });
+    bench.wait_for([&] { return bench.drawing().thumbnails().contains("s120"); });
     bench.key(Qt::Key_Slash);
     bench.type("s199");
     CHECK_FALSE(ladder.visible_area("s199").isNull());
     CHECK(ladder.visible_area("s7").isNull());
     bench.key(Qt::Key_Escape);
-    const Finish before = bench.session().finish();
-    bench.session().select("s150");
+    const Finish before = bench.document().finish();
+    bench.document().select("s150");
     bench.key(Qt::Key_Delete, Qt::ShiftModifier);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish() == before);
+    CHECK(bench.document().finish() == before);
 }
 
 TEST_CASE("the interface thread is never held for a frame's time while a heavy finish is drawn") {
     BenchWindow bench(test::demo_path());
-    bench.session().set_time(0.75);
+    bench.playing().set_time(0.75);
     bench.settle();
     double longest = 0;
     QObject watch;
@@ -137,9 +137,9 @@ TEST_CASE("the interface thread is never held for a frame's time while a heavy f
 TEST_CASE("opening and closing a finish a hundred times keeps no memory") {
     BenchWindow bench;
     const auto round = [&] {
-        bench.session().open(qs(test::demo_path()));
+        bench.document().open(qs(test::demo_path()));
         bench.settle();
-        bench.session().start_new();
+        bench.document().start_new();
         bench.settle();
     };
     for (int i = 0; i < 15; ++i) round();

@@ -24,8 +24,8 @@ double thread_seconds() {
 }
 
 std::unique_ptr<LinkSender> sender_to(BenchWindow& bench) {
-    REQUIRE(bench.session().listen(0));
-    auto sender = LinkSender::open("127.0.0.1", bench.session().link()->port());
+    REQUIRE(bench.link().listen(0));
+    auto sender = LinkSender::open("127.0.0.1", bench.link().receiver()->port());
     REQUIRE(sender);
     return std::move(*sender);
 }
@@ -37,19 +37,19 @@ TEST_CASE("what a game sends is played live, and recorded when that is asked for
     bench.action("clear_tape");
     const auto sender = sender_to(bench);
     bench.key(Qt::Key_Space, Qt::ShiftModifier);
-    REQUIRE(bench.session().recording());
+    REQUIRE(bench.playing().recording());
     sender->send({{"/lacquer/cue/hit", {0.9, 45.0}}, {"/lacquer/dial/softness", {0.2}}});
-    bench.wait_for([&] { return bench.session().played().cues.size() == 1; });
-    CHECK(bench.session().played().cues[0].strength == Approx(0.9));
-    CHECK(setting_from(bench.session().values().at("softness"))[0] == Approx(0.2));
+    bench.wait_for([&] { return bench.playing().played().cues.size() == 1; });
+    CHECK(bench.playing().played().cues[0].strength == Approx(0.9));
+    CHECK(setting_from(bench.playing().values().at("softness"))[0] == Approx(0.2));
     bench.key(Qt::Key_Space);
-    CHECK(bench.session().finish().tape.cues.size() == 1);
-    REQUIRE(bench.session().finish().tape.changes.size() == 1);
-    CHECK(bench.session().finish().tape.changes[0].name == "softness");
+    CHECK(bench.document().finish().tape.cues.size() == 1);
+    REQUIRE(bench.document().finish().tape.changes.size() == 1);
+    CHECK(bench.document().finish().tape.changes[0].name == "softness");
     // The dial itself keeps its working value.
-    CHECK(find_dial(bench.session().finish(), "softness")->value[0] == 0.45);
-    bench.session().stop_listening();
-    CHECK(bench.session().link() == nullptr);
+    CHECK(find_dial(bench.document().finish(), "softness")->value[0] == 0.45);
+    bench.link().stop_listening();
+    CHECK(bench.link().receiver() == nullptr);
 }
 
 TEST_CASE("a wrong name is said with the nearest, a taken port with the reason") {
@@ -58,7 +58,7 @@ TEST_CASE("a wrong name is said with the nearest, a taken port with the reason")
     sender->send({{"/lacquer/cue/hitt", {}}});
     bench.wait_for([&] { return bench.last_said.contains(QStringLiteral("/lacquer/cue/hit?")); });
     BenchWindow other;
-    CHECK_FALSE(other.session().listen(bench.session().link()->port()));
+    CHECK_FALSE(other.link().listen(bench.link().receiver()->port()));
     CHECK(other.last_said.contains(QStringLiteral("cannot be listened at")));
     auto* words = bench.find<QLabel>("link_words");
     bench.wait_for([&] { return words->text().contains(QStringLiteral("1 unknown")); });
@@ -67,9 +67,9 @@ TEST_CASE("a wrong name is said with the nearest, a taken port with the reason")
 TEST_CASE("five thousand messages a second make no frame late") {
     BenchWindow bench(test::demo_path());
     bench.key(Qt::Key_2, Qt::ControlModifier);
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.signals.push_back({"wind", SignalKind::number});
-    bench.session().edit(finish, QStringLiteral("a signal"));
+    bench.document().edit(finish, QStringLiteral("a signal"));
     const auto sender = sender_to(bench);
     // The screen has been painted once.
     bench.settle();
@@ -92,7 +92,7 @@ TEST_CASE("five thousand messages a second make no frame late") {
     // The interface thread's own time in one go of its events: a frame lasts 16.7 ms.
     double longest = 0;
     const auto all_here = [&] {
-        const LinkCounts counts = bench.session().link()->counts();
+        const LinkCounts counts = bench.link().receiver()->counts();
         return counts.messages + counts.lost >= 10'000;
     };
     const auto end = std::chrono::steady_clock::now() + std::chrono::seconds(20);
@@ -106,14 +106,14 @@ TEST_CASE("five thousand messages a second make no frame late") {
     INFO("longest " << longest * 1000 << " ms");
     bench.key(Qt::Key_Space);
     CHECK(all_here());
-    CHECK(bench.session().link()->counts().dropped == 0);
+    CHECK(bench.link().receiver()->counts().dropped == 0);
     // As for drags, with room for slower machines; 16 are promised.
     CHECK(longest * 1000 < 24);
 }
 
 TEST_CASE("a heavy finish drops pictures, never cues") {
     BenchWindow bench(test::demo_path());
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.tape = Tape();
     // Some hundred milliseconds a picture on any machine, even drawn at an eighth of both sides.
     finish.coats.back().steps.push_back(
@@ -124,18 +124,18 @@ TEST_CASE("a heavy finish drops pictures, never cues") {
          true,
          false,
          {}});
-    bench.session().edit(finish, QStringLiteral("heavy"));
+    bench.document().edit(finish, QStringLiteral("heavy"));
     const auto sender = sender_to(bench);
     bench.key(Qt::Key_Space);
     std::size_t pictures = 0;
-    QObject::connect(&bench.session(), &Session::stage_changed, [&] { ++pictures; });
+    QObject::connect(&bench.drawing(), &Drawing::stage_changed, [&] { ++pictures; });
     constexpr std::size_t count = 60;
     for (std::size_t i = 0; i < count; ++i) {
         sender->send({{"/lacquer/cue/hit", {0.5}}});
         const auto until = std::chrono::steady_clock::now() + std::chrono::milliseconds(8);
         while (std::chrono::steady_clock::now() < until) QCoreApplication::processEvents(QEventLoop::AllEvents, 1);
     }
-    bench.wait_for([&] { return bench.session().played().cues.size() == count; });
+    bench.wait_for([&] { return bench.playing().played().cues.size() == count; });
     CHECK(pictures < count);
     bench.key(Qt::Key_Space);
 }

@@ -17,10 +17,11 @@
 #include "core/finish/step_edits.h"
 #include "core/picture/write_picture.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/grounds/ground_shelf.h"
+#include "desktop/document/ground_adding.h"
+#include "desktop/document/recovery.h"
+#include "desktop/document/state_files.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/recovery.h"
-#include "desktop/session/state_files.h"
+#include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/help_card.h"
 #include "desktop/shell/mnemonics.h"
 #include "tests/desktop/bench_window.h"
@@ -60,51 +61,51 @@ void trigger(QMenu* menu, const char* id) {
 
 TEST_CASE("commands on a heading work on its coat, whatever step is selected") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("stained");
-    const std::string first = bench.session().finish().coats[0].name;
-    const std::string second = bench.session().finish().coats[1].name;
-    REQUIRE(place_of(bench.session().finish(), "stained").coat == 1);
+    bench.document().select("stained");
+    const std::string first = bench.document().finish().coats[0].name;
+    const std::string second = bench.document().finish().coats[1].name;
+    REQUIRE(place_of(bench.document().finish(), "stained").coat == 1);
     QWidget* ladder = bench.ladder_view();
 
     trigger(menu_at(bench, ladder, heading(bench, 0)), "delete_coat");
-    REQUIRE(bench.session().finish().coats.size() == 1);
-    CHECK(bench.session().finish().coats[0].name == second);
-    bench.session().undo();
+    REQUIRE(bench.document().finish().coats.size() == 1);
+    CHECK(bench.document().finish().coats[0].name == second);
+    bench.document().undo();
 
     QTest::mouseDClick(ladder, Qt::LeftButton, {}, heading(bench, 0));
     bench.type("Salt water");
     bench.key(Qt::Key_Return);
-    CHECK(bench.session().finish().coats[0].name == "Salt water");
-    CHECK(bench.session().finish().coats[1].name == second);
-    bench.session().undo();
+    CHECK(bench.document().finish().coats[0].name == "Salt water");
+    CHECK(bench.document().finish().coats[1].name == second);
+    bench.document().undo();
 
     bench.click(ladder, heading(bench, 0));
     bench.key(Qt::Key_O, Qt::ShiftModifier);
-    CHECK_FALSE(bench.session().finish().coats[0].on);
-    CHECK(bench.session().finish().coats[1].on);
-    bench.session().undo();
+    CHECK_FALSE(bench.document().finish().coats[0].on);
+    CHECK(bench.document().finish().coats[1].on);
+    bench.document().undo();
 
     // An empty coat has no step that could be selected.
     bench.key(Qt::Key_A, Qt::ShiftModifier);
-    REQUIRE(bench.session().finish().coats.size() == 3);
-    REQUIRE(bench.session().finish().coats[1].steps.empty());
+    REQUIRE(bench.document().finish().coats.size() == 3);
+    REQUIRE(bench.document().finish().coats[1].steps.empty());
     trigger(menu_at(bench, ladder, heading(bench, 1)), "delete_coat");
-    REQUIRE(bench.session().finish().coats.size() == 2);
-    CHECK(bench.session().finish().coats[0].name == first);
-    CHECK(bench.session().finish().coats[1].name == second);
+    REQUIRE(bench.document().finish().coats.size() == 2);
+    CHECK(bench.document().finish().coats[0].name == first);
+    CHECK(bench.document().finish().coats[1].name == second);
     // Walking along the steps is about steps again, also at their end.
-    bench.session().select("stained");
+    bench.document().select("stained");
     bench.click(ladder, heading(bench, 0));
     bench.key(Qt::Key_Down);
     bench.key(Qt::Key_O, Qt::ShiftModifier);
-    CHECK_FALSE(bench.session().finish().coats[1].on);
-    bench.session().undo();
+    CHECK_FALSE(bench.document().finish().coats[1].on);
+    bench.document().undo();
     // So is selecting one.
     bench.click(ladder, heading(bench, 0));
-    bench.session().select("rim");
-    bench.session().select("stained");
+    bench.document().select("rim");
+    bench.document().select("stained");
     bench.key(Qt::Key_O, Qt::ShiftModifier);
-    CHECK_FALSE(bench.session().finish().coats[1].on);
+    CHECK_FALSE(bench.document().finish().coats[1].on);
 }
 
 TEST_CASE("folding by a click says which way it went") {
@@ -145,13 +146,13 @@ TEST_CASE("Space presses the button that has the focus, and runs time elsewhere"
     auto* tab = bench.find<QPushButton>("tab_rehearse");
     tab->setFocus();
     bench.key(Qt::Key_Space);
-    CHECK_FALSE(bench.session().playing());
+    CHECK_FALSE(bench.playing().playing());
     CHECK(bench.window().rehearses());
     bench.action("bench");
     bench.window().ladder().setFocus();
     bench.key(Qt::Key_Space);
-    CHECK(bench.session().playing());
-    bench.session().set_playing(false);
+    CHECK(bench.playing().playing());
+    bench.playing().set_playing(false);
 }
 
 TEST_CASE("a cue's key that is held is one cue") {
@@ -190,46 +191,46 @@ TEST_CASE("a steady drag shows pictures while it goes on") {
     Finish slow = test::finish_of(
         {{"slow", "float s = 0.0; for (int i = 0; i < 20000; i++) s += sin(float(i) + uv.x); return s * 0.0001;"}});
     slow.frame_width = slow.frame_height = 64;
-    bench.session().edit(std::move(slow), QStringLiteral("slow"));
+    bench.document().edit(std::move(slow), QStringLiteral("slow"));
     int came = 0;
-    QObject::connect(&bench.session(), &Session::stage_came, [&] { ++came; });
-    bench.session().set_interacting(true);
+    QObject::connect(&bench.drawing(), &Drawing::stage_came, [&] { ++came; });
+    bench.document().set_interacting(true);
     // Moves that follow one another faster than the window waits for a picture.
     QElapsedTimer since;
     since.start();
     for (int move = 0; since.elapsed() < 600; ++move) {
-        Finish changed = bench.session().finish();
+        Finish changed = bench.document().finish();
         changed.coats[0].steps[0].note = std::to_string(move);
-        bench.session().edit(std::move(changed), QStringLiteral("moved"), "drag");
+        bench.document().edit(std::move(changed), QStringLiteral("moved"), "drag");
         QTest::qWait(5);
     }
-    bench.session().set_interacting(false);
+    bench.document().set_interacting(false);
     CHECK(came >= 4);
 }
 
 TEST_CASE("the check of frame rates lets time stand, ends, and can be stopped") {
     BenchWindow bench(test::demo_path());
-    bench.session().set_playing(true);
+    bench.playing().set_playing(true);
     bench.action("check_rates");
-    CHECK_FALSE(bench.session().playing());
-    CHECK(bench.session().checking_rates());
+    CHECK_FALSE(bench.playing().playing());
+    CHECK(bench.drawing().checking_rates());
     bench.action("check_rates");
-    CHECK_FALSE(bench.session().checking_rates());
+    CHECK_FALSE(bench.drawing().checking_rates());
     CHECK(bench.last_said.startsWith(QStringLiteral("Stopped")));
     bench.action("check_rates");
-    bench.session().set_playing(true);
-    CHECK_FALSE(bench.session().checking_rates());
-    bench.session().set_playing(false);
+    bench.playing().set_playing(true);
+    CHECK_FALSE(bench.drawing().checking_rates());
+    bench.playing().set_playing(false);
     bench.action("check_rates");
     QElapsedTimer since;
     since.start();
-    while (bench.session().rates() == nullptr && since.elapsed() < 60000) QTest::qWait(20);
-    CHECK(bench.session().rates() != nullptr);
+    while (bench.drawing().rates() == nullptr && since.elapsed() < 60000) QTest::qWait(20);
+    CHECK(bench.drawing().rates() != nullptr);
 }
 
 TEST_CASE("help that was opened over a field which is gone by then closes without harm") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.action("finish_page");
     auto* name = bench.find<QLineEdit>("field_name");
     name->setFocus();
@@ -246,11 +247,11 @@ TEST_CASE("the shelf has a menu, by which a ground is deleted") {
     BenchWindow bench(test::demo_path());
     bench.key(Qt::Key_G, Qt::ShiftModifier);
     GroundShelf& shelf = bench.window().shelf();
-    const std::string name = bench.session().finish().grounds.front().name;
-    const std::size_t before = bench.session().finish().grounds.size();
+    const std::string name = bench.document().finish().grounds.front().name;
+    const std::size_t before = bench.document().finish().grounds.size();
     trigger(menu_at(bench, shelf.viewport(), shelf.card_area(name).center()), "delete_ground");
-    CHECK(bench.session().finish().grounds.size() == before - 1);
-    CHECK(find_ground(bench.session().finish(), name) == nullptr);
+    CHECK(bench.document().finish().grounds.size() == before - 1);
+    CHECK(find_ground(bench.document().finish(), name) == nullptr);
 }
 
 TEST_CASE("a finish on a picture has its size, whatever its format") {
@@ -261,9 +262,9 @@ TEST_CASE("a finish on a picture has its size, whatever its format") {
         BenchWindow bench;
         const std::string path = bench.folder().file(file);
         REQUIRE(write_picture(path, {&layer, 1}, {}));
-        REQUIRE(bench.session().start_from_picture(qs(path)));
-        CHECK(bench.session().finish().frame_width == 320);
-        CHECK(bench.session().finish().frame_height == 200);
+        REQUIRE(start_from_picture(bench.document(), qs(path)));
+        CHECK(bench.document().finish().frame_width == 320);
+        CHECK(bench.document().finish().frame_height == 200);
     }
 }
 
@@ -271,21 +272,21 @@ TEST_CASE("Escape in a field leaves what was there") {
     BenchWindow bench(test::demo_path());
     bench.action("finish_page");
     auto* name = bench.find<QLineEdit>("field_name");
-    const std::string before = bench.session().finish().name;
+    const std::string before = bench.document().finish().name;
     name->setFocus();
     name->selectAll();
     bench.type("half ty");
     bench.key(Qt::Key_Escape);
-    CHECK(bench.session().finish().name == before);
+    CHECK(bench.document().finish().name == before);
 }
 
 TEST_CASE("work that is given up for another finish is kept until that is open") {
     BenchWindow bench(test::demo_path());
-    bench.session().set_dial("grain", {0.9, 0, 0});
+    bench.playing().set_dial("grain", {0.9, 0, 0});
     const QDir store(QString::fromStdString(state_folder("unsaved").string()));
     const auto kept = [&] { return store.entryList({QStringLiteral("*.lacquer")}, QDir::Files).size(); };
     const auto before = kept();
-    REQUIRE(keep_for_recovery(bench.session().path(), bench.session().finish()));
+    REQUIRE(keep_for_recovery(bench.document().path(), bench.document().finish()));
     REQUIRE(kept() == before + 1);
     // The question is answered, but no file is chosen.
     bench.unsaved = Unsaved::discard;
@@ -298,22 +299,22 @@ TEST_CASE("work that is given up for another finish is kept until that is open")
 
 TEST_CASE("D shows which numbers can be a dial before it adds one that nothing uses") {
     BenchWindow bench(test::demo_path());
-    const std::size_t before = bench.session().finish().dials.size();
-    bench.session().select("torn");
+    const std::size_t before = bench.document().finish().dials.size();
+    bench.document().select("torn");
     REQUIRE(bench.formula_of("torn").find_first_of("0123456789") != std::string::npos);
     bench.window().ladder().setFocus();
     bench.key(Qt::Key_D);
-    CHECK(bench.session().finish().dials.size() == before);
+    CHECK(bench.document().finish().dials.size() == before);
     CHECK(bench.window().ladder().choosing_value());
     bench.key(Qt::Key_Return);
-    REQUIRE(bench.session().finish().dials.size() == before + 1);
-    CHECK(bench.formula_of("torn").find(bench.session().finish().dials.back().name) != std::string::npos);
-    bench.session().undo();
+    REQUIRE(bench.document().finish().dials.size() == before + 1);
+    CHECK(bench.formula_of("torn").find(bench.document().finish().dials.back().name) != std::string::npos);
+    bench.document().undo();
     bench.window().ladder().setFocus();
-    bench.session().select("rim");
-    bench.session().select("torn");
+    bench.document().select("rim");
+    bench.document().select("torn");
     bench.key(Qt::Key_D);
     bench.key(Qt::Key_D);
-    CHECK(bench.session().finish().dials.size() == before + 1);
-    CHECK(bench.formula_of("torn").find(bench.session().finish().dials.back().name) == std::string::npos);
+    CHECK(bench.document().finish().dials.size() == before + 1);
+    CHECK(bench.formula_of("torn").find(bench.document().finish().dials.back().name) == std::string::npos);
 }

@@ -2,7 +2,7 @@
 #include <catch2/catch.hpp>
 #include <filesystem>
 
-#include "desktop/session/operations_folder.h"
+#include "desktop/document/operations_folder.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -13,13 +13,13 @@ TEST_CASE("an operation dropped into the folder is there at once, and one with a
     BenchWindow bench(test::demo_path());
     const std::string folder = bench.folder().file("operations");
     OperationsFolder operations(folder);
-    QObject::connect(&operations, &OperationsFolder::changed, &bench.session(),
-                     [&] { bench.session().use_catalogue(operations.catalogue()); });
-    bench.session().select("torn");
+    QObject::connect(&operations, &OperationsFolder::changed, &bench.document(),
+                     [&] { bench.document().use_catalogue(operations.catalogue()); });
+    bench.document().select("torn");
     bench.key(Qt::Key_E);
     bench.type("own(reach)");
     bench.key(Qt::Key_Return);
-    const auto fault = [&] { return find_step(bench.session().checked(), "torn")->fault; };
+    const auto fault = [&] { return find_step(bench.document().checked(), "torn")->fault; };
     REQUIRE(fault());
     CHECK(fault()->id == "lang.unknown-function");
 
@@ -41,12 +41,12 @@ TEST_CASE("an operation dropped into the folder is there at once, and one with a
 
 TEST_CASE("a step may hold code, typed like any formula") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.key(Qt::Key_E);
     bench.type("float sum = 0; for (int i = 0; i < 4; i++) { sum += reach; } return sum / 4;");
     bench.key(Qt::Key_Return);
     bench.settle();
-    const CheckedStep* step = find_step(bench.session().checked(), "torn");
+    const CheckedStep* step = find_step(bench.document().checked(), "torn");
     REQUIRE(step->typed);
     CHECK(step->typed->type == Type::number);
 }

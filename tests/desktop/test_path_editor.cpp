@@ -2,8 +2,8 @@
 #include <QLineEdit>
 #include <catch2/catch.hpp>
 
-#include "desktop/dials/field_form.h"
-#include "desktop/dials/path_editor.h"
+#include "desktop/pages/field_form.h"
+#include "desktop/pages/path_editor.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "tests/desktop/bench_window.h"
@@ -15,21 +15,21 @@ using test::BenchWindow;
 namespace {
 
 PathKeys keys(BenchWindow& bench) {
-    return std::get<PathKeys>(bench.session().finish().responses.back().settings.at("keys"));
+    return std::get<PathKeys>(bench.document().finish().responses.back().settings.at("keys"));
 }
 
 // The page of a path that is added by keys.
 PathEditor* open_path(BenchWindow& bench) {
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.responses.push_back(
         {"rise", "path", "hit", {{"keys", PathKeys{{0, 0, {}, {}}, {1, 1, {}, {}}, {2, 0, {}, {}}}}}});
     finish.dials[0].formula = "rise";
-    bench.session().edit(finish, QStringLiteral("a path"));
+    bench.document().edit(finish, QStringLiteral("a path"));
     bench.key(Qt::Key_2, Qt::ControlModifier);
     bench.settle();
-    const QRect lane = bench.window().rehearse().lanes().lane_area(bench.session().finish().dials[0].name);
+    const QRect lane = bench.window().rehearse().lanes().lane_area(bench.document().finish().dials[0].name);
     bench.click(bench.window().rehearse().lanes().viewport(), QPoint(40, lane.center().y()));
-    auto* editor = bench.window().rehearse().form().findChild<PathEditor*>(QStringLiteral("path_editor"));
+    auto* editor = bench.find<QWidget>("play_form")->findChild<PathEditor*>(QStringLiteral("path_editor"));
     REQUIRE(editor != nullptr);
     bench.settle();
     return editor;

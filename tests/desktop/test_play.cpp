@@ -12,68 +12,68 @@ using test::BenchWindow;
 TEST_CASE("time plays by the clock, loops, pauses and steps by frames") {
     BenchWindow bench(test::demo_path());
     bench.key(Qt::Key_Space);
-    REQUIRE(bench.session().playing());
+    REQUIRE(bench.playing().playing());
     bench.clock += 1.25;
-    bench.wait_for([&] { return bench.session().time() > 1.2; });
-    CHECK(bench.session().time() == Approx(1.25));
+    bench.wait_for([&] { return bench.playing().time() > 1.2; });
+    CHECK(bench.playing().time() == Approx(1.25));
     bench.clock += 5;
-    bench.wait_for([&] { return bench.session().time() < 1; });
-    CHECK(bench.session().time() == Approx(0.25));
+    bench.wait_for([&] { return bench.playing().time() < 1; });
+    CHECK(bench.playing().time() == Approx(0.25));
     bench.key(Qt::Key_Space);
-    CHECK_FALSE(bench.session().playing());
+    CHECK_FALSE(bench.playing().playing());
     bench.clock += 9;
     bench.key(Qt::Key_Period);
-    CHECK(bench.session().time() == Approx(16.0 / 60));
+    CHECK(bench.playing().time() == Approx(16.0 / 60));
     bench.key(Qt::Key_Comma);
     bench.key(Qt::Key_Comma);
-    CHECK(bench.session().time() == Approx(14.0 / 60));
+    CHECK(bench.playing().time() == Approx(14.0 / 60));
     bench.key(Qt::Key_Home);
-    CHECK(bench.session().time() == 0);
+    CHECK(bench.playing().time() == 0);
 }
 
 TEST_CASE("the time rule is scrubbed by the mouse, and the stage follows") {
     BenchWindow bench(test::demo_path());
     TimeRule& rule = bench.window().time_rule();
     bench.drag(&rule, QPoint(rule.x_of(0.1), 30), QPoint(rule.x_of(0.8), 30));
-    CHECK(bench.session().time() == Approx(0.8).margin(0.02));
+    CHECK(bench.playing().time() == Approx(0.8).margin(0.02));
     CHECK(qRed(bench.stage_pixel(3, 3)) > 60);
     bench.click(&rule, QPoint(rule.x_of(0), 30));
-    CHECK(bench.session().time() == 0);
+    CHECK(bench.playing().time() == 0);
 }
 
 TEST_CASE("a pressed cue closes the edge in and opens it again; a second one takes over without a jump") {
     BenchWindow bench(test::demo_path());
     bench.action("clear_tape");
     const QRgb rest = bench.stage_pixel(8, 8);
-    bench.session().set_time(1);
+    bench.playing().set_time(1);
     CuePads& pads = bench.window().cue_pads();
     bench.drag(&pads, pads.strength_area(0).center(),
                QPoint(pads.strength_area(0).right(), pads.strength_area(0).center().y()));
-    CHECK(bench.session().finish().cues[0].strength == 1);
+    CHECK(bench.document().finish().cues[0].strength == 1);
     bench.click(&pads, pads.pad_area(0).topLeft() + QPoint(20, 10));
-    REQUIRE(bench.session().finish().tape.cues.size() == 1);
-    CHECK(bench.session().finish().tape.cues[0] == Cue{"hit", 1, 1, 20});
-    bench.session().set_time(1.2);
+    REQUIRE(bench.document().finish().tape.cues.size() == 1);
+    CHECK(bench.document().finish().tape.cues[0] == Cue{"hit", 1, 1, 20});
+    bench.playing().set_time(1.2);
     CHECK(qRed(bench.stage_pixel(8, 8)) > qRed(rest) + 40);
-    const double radius = setting_from(bench.session().values().at("radius"))[0];
+    const double radius = setting_from(bench.playing().values().at("radius"))[0];
     bench.key(Qt::Key_1);
-    CHECK(bench.session().finish().tape.cues.size() == 2);
-    CHECK(setting_from(bench.session().values().at("radius"))[0] == radius);
-    bench.session().set_time(4);
+    CHECK(bench.document().finish().tape.cues.size() == 2);
+    CHECK(setting_from(bench.playing().values().at("radius"))[0] == radius);
+    bench.playing().set_time(4);
     CHECK(bench.stage_pixel(8, 8) == rest);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().tape.cues.size() == 1);
+    CHECK(bench.document().finish().tape.cues.size() == 1);
 }
 
 TEST_CASE("a cue on the rule is chosen and taken off the tape") {
     BenchWindow bench(test::demo_path());
     TimeRule& rule = bench.window().time_rule();
-    const Cues before = bench.session().finish().tape.cues;
+    const Cues before = bench.document().finish().tape.cues;
     bench.click(&rule, QPoint(rule.x_of(before[1].at), 17));
     rule.setFocus();
     bench.key(Qt::Key_Delete);
-    REQUIRE(bench.session().finish().tape.cues.size() == before.size() - 1);
-    CHECK(bench.session().finish().tape.cues[1] == before[2]);
+    REQUIRE(bench.document().finish().tape.cues.size() == before.size() - 1);
+    CHECK(bench.document().finish().tape.cues[1] == before[2]);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().tape.cues == before);
+    CHECK(bench.document().finish().tape.cues == before);
 }

@@ -11,8 +11,8 @@
 #include "core/finish/file.h"
 #include "core/finish/tape_file.h"
 #include "core/picture/files.h"
-#include "desktop/dials/field_form.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/pages/field_form.h"
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rates_view.h"
@@ -35,7 +35,7 @@ void rehearse(BenchWindow& bench) {
 
 LanesView& lanes(BenchWindow& bench) { return bench.window().rehearse().lanes(); }
 QWidget* plot(BenchWindow& bench) { return lanes(bench).viewport(); }
-const Cues& cues(BenchWindow& bench) { return bench.session().finish().tape.cues; }
+const Cues& cues(BenchWindow& bench) { return bench.document().finish().tape.cues; }
 
 // Lets time pass by the window's own clock.
 void let_pass(BenchWindow& bench, double seconds) {
@@ -45,14 +45,14 @@ void let_pass(BenchWindow& bench, double seconds) {
         const double wanted = bench.clock;
         bool ticked = false;
         const auto connection =
-            QObject::connect(&bench.session(), &Session::time_changed, [&ticked] { ticked = true; });
-        bench.wait_for([&] { return ticked || !bench.session().playing(); });
+            QObject::connect(&bench.playing(), &Playing::time_changed, [&ticked] { ticked = true; });
+        bench.wait_for([&] { return ticked || !bench.playing().playing(); });
         QObject::disconnect(connection);
-        if (!bench.session().playing() || bench.clock > wanted) return;
+        if (!bench.playing().playing() || bench.clock > wanted) return;
     }
 }
 
-double dial(BenchWindow& bench, const std::string& name) { return setting_from(bench.session().values().at(name))[0]; }
+double dial(BenchWindow& bench, const std::string& name) { return setting_from(bench.playing().values().at(name))[0]; }
 
 }  // namespace
 
@@ -84,7 +84,7 @@ TEST_CASE("a tape plays in the window as on the command line: lanes and picture"
     bench.to_open = qs(tape);
     bench.action("open_tape");
     REQUIRE(cues(bench).size() == 8);
-    CHECK(bench.session().finish().length == 10);
+    CHECK(bench.document().finish().length == 10);
     lanes(bench).show_all_time();
     const auto told = test::run_command(test::program_folder() + "/lacquer-cli values " + test::demo_path() +
                                         " --tape " + tape + " --frames 100");
@@ -117,15 +117,15 @@ TEST_CASE("a tape plays in the window as on the command line: lanes and picture"
     CHECK(compared >= 8);
     for (const double time : {0.7, 2.05, 4.4}) {
         INFO(time);
-        bench.session().set_time(time);
+        bench.playing().set_time(time);
         bench.settle();
         const std::string file = bench.folder().file("frame.png");
         const auto drawn = test::run_command(test::program_folder() + "/lacquer-cli render " + test::demo_path() +
                                              " --tape " + tape + " --at " + std::to_string(time) + " -o " + file);
         REQUIRE(drawn.code == 0);
         const QImage picture = QImage(qs(file)).convertToFormat(QImage::Format_RGBA8888);
-        REQUIRE(bench.session().stage().image.size() == picture.size());
-        const QImage shown = bench.session().stage().image.convertToFormat(QImage::Format_RGBA8888);
+        REQUIRE(bench.drawing().stage().image.size() == picture.size());
+        const QImage shown = bench.drawing().stage().image.convertToFormat(QImage::Format_RGBA8888);
         CHECK(std::memcmp(shown.constBits(), picture.constBits(), static_cast<std::size_t>(shown.sizeInBytes())) == 0);
     }
 }
@@ -146,26 +146,26 @@ TEST_CASE("pads on the rehearse screen: pressed, random, chosen, and one that ad
     bench.action("clear_tape");
     rehearse(bench);
     CuePads& pads = bench.window().rehearse().pads();
-    bench.session().set_time(1);
+    bench.playing().set_time(1);
     bench.click(&pads, pads.pad_area(0).topLeft() + QPoint(20, 12));
     REQUIRE(cues(bench).size() == 1);
     CHECK(cues(bench)[0] == Cue{"hit", 1, 0.8, 20});
     // With Shift the weakest of random ones is dragged.
     QTest::mouseClick(&pads, Qt::LeftButton, Qt::ShiftModifier, pads.strength_area(0).center() - QPoint(20, 0));
-    const CueKind kind = bench.session().finish().cues[0];
+    const CueKind kind = bench.document().finish().cues[0];
     REQUIRE(kind.weakest);
     CHECK(*kind.weakest < kind.strength);
-    bench.session().set_random([] { return 0.25; });
+    bench.playing().set_random([] { return 0.25; });
     bench.key(Qt::Key_1);
     REQUIRE(cues(bench).size() == 2);
     CHECK(cues(bench)[1].strength == Approx(*kind.weakest + 0.25 * (kind.strength - *kind.weakest)));
     bench.click(&pads, pads.pad_area(1).center());
-    CHECK(bench.session().finish().cues.size() == 2);
-    CHECK(bench.window().rehearse().shows_form());
+    CHECK(bench.document().finish().cues.size() == 2);
+    CHECK(bench.window().rehearse().shows_page());
     bench.key(Qt::Key_Escape);
-    CHECK_FALSE(bench.window().rehearse().shows_form());
+    CHECK_FALSE(bench.window().rehearse().shows_page());
     bench.key(Qt::Key_2);
-    CHECK(cues(bench).back().name == bench.session().finish().cues[1].name);
+    CHECK(cues(bench).back().name == bench.document().finish().cues[1].name);
 }
 
 TEST_CASE("while it plays, pads play live and leave the tape as it is; the next round is without them") {
@@ -178,19 +178,19 @@ TEST_CASE("while it plays, pads play live and leave the tape as it is; the next 
     let_pass(bench, 0.2);
     CHECK(dial(bench, "radius") < 1);
     CHECK(cues(bench).empty());
-    CHECK(bench.session().played().cues.size() == 1);
+    CHECK(bench.playing().played().cues.size() == 1);
     // The picture follows what is live.
-    bench.wait_for([&] { return bench.session().settled(); });
+    bench.wait_for([&] { return bench.drawing().settled(); });
     bench.key(Qt::Key_K, Qt::ControlModifier);
     CHECK(cues(bench).size() == 1);
-    CHECK_FALSE(bench.session().has_live());
+    CHECK_FALSE(bench.playing().has_live());
     bench.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(cues(bench).empty());
     bench.key(Qt::Key_1);
-    CHECK(bench.session().has_live());
-    bench.session().set_loop(0, 2);
+    CHECK(bench.playing().has_live());
+    bench.playing().set_loop(0, 2);
     let_pass(bench, 2);
-    CHECK(bench.session().played().cues.empty());
+    CHECK(bench.playing().played().cues.empty());
     CHECK(dial(bench, "radius") == 1.4F);
     bench.key(Qt::Key_Space);
 }
@@ -201,28 +201,28 @@ TEST_CASE("what is recorded goes on the tape as one change, at the times at whic
     rehearse(bench);
     bench.action("add_signal");
     bench.key(Qt::Key_Escape);
-    bench.session().set_time(0);
+    bench.playing().set_time(0);
     bench.key(Qt::Key_Space, Qt::ShiftModifier);
-    REQUIRE(bench.session().recording());
+    REQUIRE(bench.playing().recording());
     let_pass(bench, 0.5);
     bench.key(Qt::Key_1);
     let_pass(bench, 0.25);
-    bench.session().set_signal("health", {40, 0, 0});
+    bench.playing().set_signal("health", {40, 0, 0});
     // A dial that is moved meanwhile takes nothing away.
-    bench.session().set_dial("softness", {0.3, 0, 0});
+    bench.playing().set_dial("softness", {0.3, 0, 0});
     let_pass(bench, 0.25);
     bench.key(Qt::Key_1);
     CHECK(cues(bench).empty());
     bench.key(Qt::Key_Space);
-    CHECK_FALSE(bench.session().recording());
+    CHECK_FALSE(bench.playing().recording());
     REQUIRE(cues(bench).size() == 2);
     CHECK(cues(bench)[0].at == Approx(0.5).margin(0.011));
     CHECK(cues(bench)[1].at == Approx(1).margin(0.021));
-    REQUIRE(bench.session().finish().tape.changes.size() == 1);
-    CHECK(bench.session().finish().tape.changes[0].value[0] == 40);
+    REQUIRE(bench.document().finish().tape.changes.size() == 1);
+    CHECK(bench.document().finish().tape.changes[0].value[0] == 40);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(bench.session().finish().tape.empty());
-    CHECK(find_dial(bench.session().finish(), "softness")->value[0] == 0.3);
+    CHECK(bench.document().finish().tape.empty());
+    CHECK(find_dial(bench.document().finish(), "softness")->value[0] == 0.3);
 }
 
 TEST_CASE("leaving in the middle of a recording asks about it, and loses nothing") {
@@ -237,7 +237,7 @@ TEST_CASE("leaving in the middle of a recording asks about it, and loses nothing
     bench.action("new_finish");
     CHECK(bench.questions == asked + 1);
     CHECK(cues(bench).size() == 1);
-    bench.session().set_playing(false);
+    bench.playing().set_playing(false);
 }
 
 TEST_CASE("slow motion, a loop over a part, and stopping at the end") {
@@ -245,14 +245,14 @@ TEST_CASE("slow motion, a loop over a part, and stopping at the end") {
     rehearse(bench);
     bench.key(Qt::Key_J);
     bench.key(Qt::Key_J);
-    CHECK(bench.session().speed() == 0.25);
+    CHECK(bench.playing().speed() == 0.25);
     bench.key(Qt::Key_Space);
     let_pass(bench, 1);
-    CHECK(bench.session().time() == Approx(0.25).margin(0.01));
+    CHECK(bench.playing().time() == Approx(0.25).margin(0.01));
     bench.key(Qt::Key_Space);
     bench.key(Qt::Key_J);
     bench.key(Qt::Key_J);
-    CHECK(bench.session().speed() == 1);
+    CHECK(bench.playing().speed() == 1);
     // Shift and drag on the rule chooses the part.
     QWidget* view = plot(bench);
     QTest::mousePress(view, Qt::LeftButton, Qt::ShiftModifier, QPoint(lanes(bench).x_of(2), 8));
@@ -261,18 +261,18 @@ TEST_CASE("slow motion, a loop over a part, and stopping at the end") {
                      Qt::ShiftModifier);
     QApplication::sendEvent(view, &move);
     QTest::mouseRelease(view, Qt::LeftButton, Qt::ShiftModifier, QPoint(lanes(bench).x_of(3), 8));
-    CHECK(bench.session().loop_from() == Approx(2).margin(0.02));
-    CHECK(bench.session().loop_to() == Approx(3).margin(0.02));
-    bench.session().set_time(2.9);
+    CHECK(bench.playing().loop_from() == Approx(2).margin(0.02));
+    CHECK(bench.playing().loop_to() == Approx(3).margin(0.02));
+    bench.playing().set_time(2.9);
     bench.key(Qt::Key_Space);
     let_pass(bench, 0.3);
-    CHECK(bench.session().time() == Approx(2.2).margin(0.03));
+    CHECK(bench.playing().time() == Approx(2.2).margin(0.03));
     bench.action("loop");
     let_pass(bench, 1);
-    CHECK_FALSE(bench.session().playing());
-    CHECK(bench.session().time() == Approx(3).margin(0.02));
+    CHECK_FALSE(bench.playing().playing());
+    CHECK(bench.playing().time() == Approx(3).margin(0.02));
     QTest::mouseClick(view, Qt::LeftButton, Qt::ShiftModifier, QPoint(lanes(bench).x_of(1), 8));
-    CHECK(bench.session().loop_to() == bench.session().finish().length);
+    CHECK(bench.playing().loop_to() == bench.document().finish().length);
 }
 
 TEST_CASE("cues in the lanes are moved, made stronger, copied, typed and taken off") {
@@ -316,7 +316,7 @@ TEST_CASE("time in the lanes: scrubbed, nearer by the wheel, and all of it again
     rehearse(bench);
     QWidget* view = plot(bench);
     bench.drag(view, QPoint(lanes(bench).x_of(1), 8), QPoint(lanes(bench).x_of(3.6), 8));
-    CHECK(bench.session().time() == Approx(3.6).margin(0.02));
+    CHECK(bench.playing().time() == Approx(3.6).margin(0.02));
     const QPoint place(lanes(bench).x_of(3), 100);
     QWheelEvent wheel(place, view->mapToGlobal(place), {}, {0, 240}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
                       false);
@@ -325,68 +325,68 @@ TEST_CASE("time in the lanes: scrubbed, nearer by the wheel, and all of it again
     CHECK(lanes(bench).x_of(3) == Approx(place.x()).margin(1));
     bench.action("time_farther");
     bench.action("all_time");
-    CHECK(lanes(bench).view().shows_all(bench.session().finish().length));
+    CHECK(lanes(bench).view().shows_all(bench.document().finish().length));
 }
 
 TEST_CASE("a response is changed by dragging a number, and its lane changes with it") {
     BenchWindow bench(test::demo_path());
     rehearse(bench);
     bench.click(plot(bench), QPoint(40, lanes(bench).lane_area("radius").center().y()));
-    REQUIRE(bench.window().rehearse().shows_form());
+    REQUIRE(bench.window().rehearse().shows_page());
     const auto before = lanes(bench).traces().at("radius").lines;
-    const std::size_t changes = bench.session().history().size();
-    auto* label = bench.window().rehearse().form().findChild<QLabel*>(QStringLiteral("label_fall"));
+    const std::size_t changes = bench.document().history().size();
+    auto* label = bench.find<QWidget>("play_form")->findChild<QLabel*>(QStringLiteral("label_fall"));
     REQUIRE(label != nullptr);
     bench.drag(label, QPoint(4, 4), QPoint(24, 4));
-    const double fall = *number_of(bench.session().finish().responses[0], "fall");
+    const double fall = *number_of(bench.document().finish().responses[0], "fall");
     CHECK(fall > 1.1);
     CHECK(lanes(bench).traces().at("radius").lines != before);
-    CHECK(bench.session().history().size() == changes + 1);
+    CHECK(bench.document().history().size() == changes + 1);
     // An argument can be a formula, and a wrong one is told on the spot.
-    auto* field = bench.window().rehearse().form().findChild<QLineEdit*>(QStringLiteral("field_most"));
+    auto* field = bench.find<QWidget>("play_form")->findChild<QLineEdit*>(QStringLiteral("field_most"));
     REQUIRE(field != nullptr);
     field->setFocus();
     field->selectAll();
     bench.type("softnes / 2");
     bench.key(Qt::Key_Return);
-    auto* words = bench.window().rehearse().form().findChild<QLabel*>(QStringLiteral("field_words"));
+    auto* words = bench.find<QWidget>("play_form")->findChild<QLabel*>(QStringLiteral("field_words"));
     CHECK(words->text().contains(QStringLiteral("did you mean softness?")));
 }
 
 TEST_CASE("signals: faders, switches, and a place that is dragged through a zone") {
     BenchWindow bench(test::demo_path());
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.tape = Tape();
     finish.signals = {{"hull", SignalKind::integer, 0, 100, {100, 0, 0}},
                       {"storm", SignalKind::toggle},
                       {"keeper", SignalKind::place, 0, 1, {0.2, 0.5, 0}},
                       {"in_spray", SignalKind::toggle, 0, 1, {}, "", "", {"keeper", 0.7, 0.5, 0.2}}};
-    bench.session().edit(finish, QStringLiteral("signals"));
+    bench.document().edit(finish, QStringLiteral("signals"));
     rehearse(bench);
-    bench.session().set_time(2);
+    bench.playing().set_time(2);
     SignalFaders& faders = bench.window().rehearse().faders();
     const QRect hull = faders.groove(0);
     bench.drag(&faders, QPoint(hull.right(), hull.center().y()),
                QPoint(hull.left() + hull.width() / 4, hull.center().y()));
     CHECK(dial(bench, "hull") == Approx(25).margin(1));
-    CHECK(setting_from(bench.session().values().at("hull.share"))[0] == Approx(0.25).margin(0.01));
+    CHECK(setting_from(bench.playing().values().at("hull.share"))[0] == Approx(0.25).margin(0.01));
     bench.click(&faders, faders.groove(1).topLeft() + QPoint(8, 4));
     CHECK(dial(bench, "storm") == 1);
-    const std::size_t before = bench.session().finish().tape.changes.size();
+    const std::size_t before = bench.document().finish().tape.changes.size();
     StageView& stage = bench.window().stage();
     const QPoint from = stage.place_point("keeper");
     const QPoint to = stage.screen_point(QPoint(static_cast<int>(0.7 * 1280), 360));
     bench.drag(&stage, from, to);
     CHECK(dial(bench, "keeper") == Approx(0.7).margin(0.01));
     CHECK(dial(bench, "in_spray") == 1);
-    CHECK(bench.session().finish().tape.changes.size() == before + 2);
+    CHECK(bench.document().finish().tape.changes.size() == before + 2);
     bench.drag(&stage, stage.place_point("keeper"), from);
     CHECK(dial(bench, "in_spray") == 0);
     // On the tape they can be moved.
     const QRect lane = lanes(bench).lane_area("storm");
     bench.drag(plot(bench), QPoint(lanes(bench).x_of(2), lane.center().y()),
                QPoint(lanes(bench).x_of(4), lane.center().y()));
-    const Changes moved = changes_of(bench.session().finish().tape, "storm");
+    const Changes moved = changes_of(bench.document().finish().tape, "storm");
     REQUIRE(moved.size() == 1);
     CHECK(moved[0].at == Approx(4).margin(0.03));
 }
@@ -395,7 +395,7 @@ TEST_CASE("a click in the picture plays the chosen cue there, on the object that
     BenchWindow bench(test::demo_path("touched-chart"));
     bench.action("clear_tape");
     rehearse(bench);
-    bench.session().set_time(1);
+    bench.playing().set_time(1);
     bench.settle();
     StageView& stage = bench.window().stage();
     const QPoint pixel(static_cast<int>(0.47 * 1280), static_cast<int>(0.55 * 720));
@@ -411,14 +411,14 @@ TEST_CASE("the frame-rate check runs from its button and is green for the demo")
     BenchWindow bench(test::demo_path());
     rehearse(bench);
     bench.action("check_rates");
-    bench.wait_for([&] { return bench.session().rates() != nullptr; });
-    CHECK(bench.session().rates()->same());
+    bench.wait_for([&] { return bench.drawing().rates() != nullptr; });
+    CHECK(bench.drawing().rates()->same());
     const QString told = bench.window().rehearse().rates().lines().join(QLatin1Char('\n'));
     CHECK(told.contains(QStringLiteral("✓")));
     CHECK_FALSE(told.contains(QStringLiteral("✗")));
     // What was changed since is not checked yet.
-    bench.session().set_dial("softness", {0.3, 0, 0});
-    CHECK(bench.session().rates() == nullptr);
+    bench.playing().set_dial("softness", {0.3, 0, 0});
+    CHECK(bench.drawing().rates() == nullptr);
 }
 
 TEST_CASE("tapes are saved and taken; an odd one is refused with the reason") {
@@ -429,12 +429,12 @@ TEST_CASE("tapes are saved and taken; an odd one is refused with the reason") {
     Faults notices;
     const auto read = load_tape(bench.folder().file("mine.tape"), notices);
     REQUIRE(read);
-    CHECK(read->tape == bench.session().finish().tape);
+    CHECK(read->tape == bench.document().finish().tape);
     test::write_file(bench.folder().file("odd.tape"), "not a tape");
     bench.to_open = qs(bench.folder().file("odd.tape"));
-    const Tape before = bench.session().finish().tape;
+    const Tape before = bench.document().finish().tape;
     bench.action("open_tape");
-    CHECK(bench.session().finish().tape == before);
+    CHECK(bench.document().finish().tape == before);
     CHECK(bench.last_said.contains(QStringLiteral("odd.tape")));
 }
 
@@ -443,8 +443,8 @@ TEST_CASE("a dial that is shared is changed in one finish and followed by the ot
     one.to_save = qs(one.folder().file("one.lacquer"));
     one.action("save_finish_as");
     one.to_save = qs(one.folder().file("weather"));
-    CHECK(one.session().share_dial("softness", true).isEmpty());
-    CHECK(one.session().finish().shared_dials == "weather.dials");
+    CHECK(one.document().share_dial("softness", true).isEmpty());
+    CHECK(one.document().finish().shared_dials == "weather.dials");
     one.action("save_finish");
     REQUIRE(std::filesystem::exists(one.folder().file("weather.dials")));
 
@@ -455,22 +455,22 @@ TEST_CASE("a dial that is shared is changed in one finish and followed by the ot
     BenchWindow two(one.folder().file("two.lacquer"));
     two.action("take_shared");
     if (QWidget* menu = QApplication::activePopupWidget()) menu->close();
-    const Dial* taken = find_dial(two.session().finish(), "softness");
+    const Dial* taken = find_dial(two.document().finish(), "softness");
     REQUIRE(taken != nullptr);
     CHECK(taken->value[0] == 0.45);
 
-    one.session().set_dial("softness", {0.2, 0, 0});
+    one.playing().set_dial("softness", {0.2, 0, 0});
     one.action("save_finish");
-    two.wait_for([&] { return find_dial(two.session().finish(), "softness")->value[0] == 0.2; });
+    two.wait_for([&] { return find_dial(two.document().finish(), "softness")->value[0] == 0.2; });
     CHECK(two.last_said.contains(QStringLiteral("changed elsewhere")));
 }
 
 TEST_CASE("what is done on the bench is not done to what is out of sight") {
     BenchWindow bench(test::demo_path());
     rehearse(bench);
-    const Finish before = bench.session().finish();
+    const Finish before = bench.document().finish();
     bench.key(Qt::Key_Delete, Qt::ShiftModifier);
     bench.key(Qt::Key_A);
-    CHECK(bench.session().finish() == before);
+    CHECK(bench.document().finish() == before);
     CHECK(bench.last_said.contains(QStringLiteral("on the bench")));
 }

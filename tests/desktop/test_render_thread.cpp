@@ -3,7 +3,7 @@
 #include <atomic>
 #include <catch2/catch.hpp>
 
-#include "desktop/session/render_thread.h"
+#include "desktop/drawing/render_thread.h"
 #include "tests/support/finishes.h"
 
 using namespace lacquer;

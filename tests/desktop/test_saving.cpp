@@ -7,7 +7,7 @@
 #include <QProcess>
 #include <catch2/catch.hpp>
 
-#include "desktop/session/recovery.h"
+#include "desktop/document/recovery.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -16,57 +16,57 @@ using test::BenchWindow;
 
 TEST_CASE("what is saved, closed and opened again is as it was") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.key(Qt::Key_E);
     bench.type("reach * 1.25");
     bench.key(Qt::Key_Return);
-    bench.session().set_dial("grain", {0.77, 0, 0});
-    bench.session().set_time(2);
+    bench.playing().set_dial("grain", {0.77, 0, 0});
+    bench.playing().set_time(2);
     bench.key(Qt::Key_1);
     bench.to_save = qs(bench.folder().file("deep/er.lacquer"));
     bench.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(bench.session().edited());
+    CHECK(bench.document().edited());
     CHECK(bench.last_said.contains(QStringLiteral("cannot be written")));
     bench.to_save = qs(bench.folder().file("copy.lacquer"));
     bench.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK_FALSE(bench.session().edited());
+    CHECK_FALSE(bench.document().edited());
     bench.settle();
-    const Finish saved = bench.session().finish();
-    const QImage picture = bench.session().stage().image;
+    const Finish saved = bench.document().finish();
+    const QImage picture = bench.drawing().stage().image;
 
     BenchWindow again(bench.folder().file("copy.lacquer"));
-    CHECK(again.session().finish() == saved);
-    again.session().set_time(2);
+    CHECK(again.document().finish() == saved);
+    again.playing().set_time(2);
     again.settle();
-    CHECK(again.session().stage().notices.empty());
-    CHECK(again.session().stage().image == picture);
+    CHECK(again.drawing().stage().notices.empty());
+    CHECK(again.drawing().stage().image == picture);
 }
 
 TEST_CASE("a bad file is told, and the open finish stays") {
     BenchWindow bench(test::demo_path());
-    const Finish before = bench.session().finish();
+    const Finish before = bench.document().finish();
     const std::string path = bench.folder().file("bad.lacquer");
     test::write_file(path, "{\"format\": 1, \"name\": \"cut");
-    CHECK_FALSE(bench.session().open(qs(path)));
+    CHECK_FALSE(bench.document().open(qs(path)));
     CHECK(bench.last_said.contains(QStringLiteral("line 1")));
     test::write_file(path, "{\"format\": 99}");
-    CHECK_FALSE(bench.session().open(qs(path)));
+    CHECK_FALSE(bench.document().open(qs(path)));
     CHECK(bench.last_said.contains(QStringLiteral("newer")));
-    CHECK(bench.session().finish() == before);
+    CHECK(bench.document().finish() == before);
     CHECK(test::read_file(path) == "{\"format\": 99}");
 }
 
 TEST_CASE("unsaved changes are asked about before they are left") {
     BenchWindow bench(test::demo_path());
-    bench.session().set_dial("grain", {0.9, 0, 0});
+    bench.playing().set_dial("grain", {0.9, 0, 0});
     bench.unsaved = Unsaved::stay;
     bench.key(Qt::Key_N, Qt::ControlModifier);
     CHECK(bench.questions == 1);
-    CHECK(bench.session().finish().name == "Squall strike");
+    CHECK(bench.document().finish().name == "Squall strike");
     CHECK_FALSE(bench.window().close());
     bench.unsaved = Unsaved::discard;
     bench.key(Qt::Key_N, Qt::ControlModifier);
-    CHECK(bench.session().finish().name == "Untitled");
+    CHECK(bench.document().finish().name == "Untitled");
     CHECK(bench.window().close());
     CHECK(bench.questions == 3);
 }
@@ -95,13 +95,13 @@ TEST_CASE("work that was not saved is offered back after a crash, and only then"
     QListWidgetItem* card = list->item(0);
     CHECK(card->text() == QStringLiteral("Unsaved: Lost"));
     bench.click(list->viewport(), list->visualItemRect(card).center());
-    CHECK(bench.session().finish().name == "Lost");
-    CHECK(bench.session().path() == "/x/a.lacquer");
-    CHECK(bench.session().edited());
+    CHECK(bench.document().finish().name == "Lost");
+    CHECK(bench.document().path() == "/x/a.lacquer");
+    CHECK(bench.document().edited());
     CHECK(kept_work().empty());
     // Once more, it is gone: nothing is lost that was there.
-    CHECK_FALSE(bench.session().bring_back(kept[0]));
-    CHECK(bench.session().finish().name == "Lost");
+    CHECK_FALSE(bench.document().bring_back(kept[0]));
+    CHECK(bench.document().finish().name == "Lost");
     bench.action("new_finish");
     CHECK(list->item(0)->text() == QStringLiteral("New from a picture…"));
 }

@@ -5,9 +5,9 @@
 #include <catch2/catch.hpp>
 
 #include "core/lang/oracle.h"
+#include "desktop/kit/chooser.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
-#include "desktop/theme/chooser.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -52,18 +52,18 @@ QRgb seen(BenchWindow& bench, QPoint pixel) {
 
 TEST_CASE("the core sample has the oracle's values for every step, and follows dials") {
     BenchWindow bench;
-    bench.session().edit(plain_finish(), QStringLiteral("plain"));
+    bench.document().edit(plain_finish(), QStringLiteral("plain"));
     bench.settle();
     bench.key(Qt::Key_K);
     StageView& stage = bench.window().stage();
     for (const QPoint pixel : {QPoint(0, 0), QPoint(200, 90), QPoint(319, 179)}) {
         bench.click(&stage, stage.screen_point(pixel));
         bench.settle();
-        REQUIRE(bench.session().probe().points == std::vector<PixelPoint>{{pixel.x(), pixel.y()}});
+        REQUIRE(bench.drawing().probe().points == std::vector<PixelPoint>{{pixel.x(), pixel.y()}});
         for (const char* step : {"across", "rim", "paint"}) {
-            const DrawnStep* drawn = bench.session().probe().find(step);
+            const DrawnStep* drawn = bench.drawing().probe().find(step);
             REQUIRE(drawn != nullptr);
-            const Value expected = oracle_at(bench.session().checked(), step, pixel.x(), pixel.y());
+            const Value expected = oracle_at(bench.document().checked(), step, pixel.x(), pixel.y());
             for (int c = 0; c < width_of(drawn->type); ++c) {
                 INFO(step << " part " << c);
                 CHECK(drawn->picture.at(0, 0)[c] == Approx(expected.parts[static_cast<std::size_t>(c)]).margin(1e-6));
@@ -73,10 +73,10 @@ TEST_CASE("the core sample has the oracle's values for every step, and follows d
     }
     bench.click(&stage, stage.screen_point({160, 90}));
     bench.settle();
-    const float before = bench.session().probe().find("rim")->picture.at(0, 0)[0];
-    bench.session().set_dial("edge", {0.5, 0, 0});
+    const float before = bench.drawing().probe().find("rim")->picture.at(0, 0)[0];
+    bench.playing().set_dial("edge", {0.5, 0, 0});
     bench.settle();
-    CHECK(bench.session().probe().find("rim")->picture.at(0, 0)[0] < before);
+    CHECK(bench.drawing().probe().find("rim")->picture.at(0, 0)[0] < before);
     bench.key(Qt::Key_C, Qt::ControlModifier);
     CHECK(QGuiApplication::clipboard()->text().contains(QStringLiteral("across\t")));
     // Escape goes back step by step: lets go, then puts the tool away.
@@ -84,13 +84,13 @@ TEST_CASE("the core sample has the oracle's values for every step, and follows d
     CHECK(stage.samples());
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(stage.samples());
-    CHECK(bench.session().probe().steps.empty());
+    CHECK(bench.drawing().probe().steps.empty());
 }
 
 TEST_CASE("the transect plots values along a line, its guides measure, and an edge that is a dial is dragged") {
     BenchWindow bench;
-    bench.session().edit(plain_finish(), QStringLiteral("plain"));
-    bench.session().select("rim");
+    bench.document().edit(plain_finish(), QStringLiteral("plain"));
+    bench.document().select("rim");
     bench.key(Qt::Key_L);
     StageView& stage = bench.window().stage();
     TransectView& transect = stage.transect();
@@ -99,61 +99,61 @@ TEST_CASE("the transect plots values along a line, its guides measure, and an ed
     bench.settle();
     const auto names = transect.curve_names();
     CHECK(std::find(names.begin(), names.end(), "rim") != names.end());
-    const auto& points = bench.session().probe().points;
+    const auto& points = bench.drawing().probe().points;
     REQUIRE(points.size() == 240);
     for (const std::size_t i : {std::size_t{0}, std::size_t{100}, points.size() - 1}) {
-        const Value expected = oracle_at(bench.session().checked(), "rim", points[i].x, points[i].y);
+        const Value expected = oracle_at(bench.document().checked(), "rim", points[i].x, points[i].y);
         CHECK(transect.value_of("rim", static_cast<int>(i)) == Approx(expected.parts[0]).margin(1e-6));
     }
     CHECK(transect.reading().contains(QStringLiteral("width ")));
     const int y = transect.edge_y("edge");
     bench.drag(&transect, {transect.width() / 2 + 3, y}, {transect.width() / 2 + 3, y - 20});
-    CHECK(find_dial(bench.session().finish(), "edge")->value[0] > 0.3);
+    CHECK(find_dial(bench.document().finish(), "edge")->value[0] > 0.3);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(find_dial(bench.session().finish(), "edge")->value[0] == 0.25);
+    CHECK(find_dial(bench.document().finish(), "edge")->value[0] == 0.25);
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(transect.isVisible());
 }
 
 TEST_CASE("the curtain parts before and after, or any two steps, and is dragged") {
     BenchWindow bench(test::demo_path());
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     finish.coats[1].steps.back().formula = "vec4(0, 1, 0, 1)";
-    bench.session().edit(std::move(finish), QStringLiteral("green"));
+    bench.document().edit(std::move(finish), QStringLiteral("green"));
     bench.key(Qt::Key_C);
     CHECK(seen(bench, {1000, 100}) == qRgb(0, 255, 0));
     CHECK(seen(bench, {100, 100}) != qRgb(0, 255, 0));
     StageView& stage = bench.window().stage();
     bench.drag(&stage, stage.screen_point({640, 360}), stage.screen_point({60, 360}));
-    CHECK(bench.session().look().curtain_at < 0.1);
+    CHECK(bench.drawing().look().curtain_at < 0.1);
     CHECK(seen(bench, {200, 100}) == qRgb(0, 255, 0));
     bench.key(Qt::Key_C, Qt::ShiftModifier);
     bench.type("spray");
     bench.key(Qt::Key_Return);
-    CHECK(bench.session().look().curtain_other == "spray");
+    CHECK(bench.drawing().look().curtain_other == "spray");
     bench.settle();
-    CHECK(bench.session().stage().beside.front().step == "spray");
+    CHECK(bench.drawing().stage().beside.front().step == "spray");
     bench.key(Qt::Key_C);
-    CHECK_FALSE(bench.session().look().curtain);
+    CHECK_FALSE(bench.drawing().look().curtain);
 }
 
 TEST_CASE("a step is pinned beside, the frame has other shapes, and a plain look brings all back") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("rim");
+    bench.document().select("rim");
     bench.key(Qt::Key_P);
     bench.settle();
-    CHECK(bench.session().look().pinned == "rim");
-    REQUIRE(bench.session().stage().beside.size() == 1);
+    CHECK(bench.drawing().look().pinned == "rim");
+    REQUIRE(bench.drawing().stage().beside.size() == 1);
     bench.key(Qt::Key_W);
     bench.type("square");
     bench.key(Qt::Key_Return);
     bench.settle();
-    CHECK(bench.session().stage().image.size() == QSize(720, 720));
+    CHECK(bench.drawing().stage().image.size() == QSize(720, 720));
     bench.key(Qt::Key_W);
     bench.type("300 x 200");
     bench.key(Qt::Key_Return);
     bench.settle();
-    CHECK(bench.session().stage().image.size() == QSize(300, 200));
+    CHECK(bench.drawing().stage().image.size() == QSize(300, 200));
     bench.key(Qt::Key_W);
     bench.type("0 x 7");
     bench.key(Qt::Key_Return);
@@ -161,19 +161,19 @@ TEST_CASE("a step is pinned beside, the frame has other shapes, and a plain look
     for (const Qt::Key key : {Qt::Key_BracketRight, Qt::Key_H}) bench.key(key);
     bench.key(Qt::Key_M, Qt::ShiftModifier);
     bench.key(Qt::Key_K, Qt::ShiftModifier);
-    const Look look = bench.session().look();
+    const Look look = bench.drawing().look();
     CHECK(look.style.exposure == 0.5);
     CHECK(look.line_grid);
     CHECK(look.style.mark_range);
     CHECK(look.style.false_colour);
     bench.key(Qt::Key_Backslash);
-    CHECK(bench.session().look() == Look());
-    CHECK_FALSE(bench.session().edited());
+    CHECK(bench.drawing().look() == Look());
+    CHECK_FALSE(bench.document().edited());
 }
 
 TEST_CASE("the stage zooms to single pixels and back") {
     BenchWindow bench;
-    bench.session().edit(plain_finish(), QStringLiteral("plain"));
+    bench.document().edit(plain_finish(), QStringLiteral("plain"));
     bench.settle();
     StageView& stage = bench.window().stage();
     const QPoint fitted = stage.screen_point({10, 10});
@@ -195,19 +195,19 @@ TEST_CASE("a colour is picked from the stage with its brightness, into the chose
     tint.name = tint.code_name = "tint";
     tint.kind = DialKind::colour;
     finish.dials.insert(finish.dials.begin(), tint);
-    bench.session().edit(std::move(finish), QStringLiteral("colours"));
+    bench.document().edit(std::move(finish), QStringLiteral("colours"));
     bench.settle();
     bench.action("pick_colour");
     StageView& stage = bench.window().stage();
     bench.click(&stage, stage.screen_point({100, 100}));
     CHECK(QGuiApplication::clipboard()->text() == QStringLiteral("#FF8900 x 2"));
     CHECK(bench.last_said.contains(QStringLiteral("brightness 0.783")));
-    CHECK(find_dial(bench.session().finish(), "tint")->value == DialValue{2, 0.5, 0});
+    CHECK(find_dial(bench.document().finish(), "tint")->value == DialValue{2, 0.5, 0});
 }
 
 TEST_CASE("what is shown is copied and saved") {
     BenchWindow bench;
-    bench.session().edit(plain_finish(), QStringLiteral("plain"));
+    bench.document().edit(plain_finish(), QStringLiteral("plain"));
     bench.settle();
     bench.action("copy_picture");
     CHECK(QGuiApplication::clipboard()->image().size() == QSize(320, 180));
@@ -221,10 +221,10 @@ TEST_CASE("what is shown is copied and saved") {
 
 TEST_CASE("a step that was pinned or compared with and is gone leaves the stage whole") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("rim");
+    bench.document().select("rim");
     bench.key(Qt::Key_P);
     bench.window().stage().set_curtain_other("rim");
-    bench.session().open(qs(test::demo_path("lamp-glow")));
-    CHECK(bench.session().look().pinned.empty());
-    CHECK(bench.session().look().curtain_other.empty());
+    bench.document().open(qs(test::demo_path("lamp-glow")));
+    CHECK(bench.drawing().look().pinned.empty());
+    CHECK(bench.drawing().look().curtain_other.empty());
 }

@@ -2,8 +2,8 @@
 #include <QListWidget>
 #include <QMenu>
 
+#include "desktop/document/demos.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/session/demos.h"
 #include "desktop/shell/help_card.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
@@ -41,10 +41,10 @@ TEST_CASE("an empty finish shows all demos as pictures, and a click opens one") 
     bench.wait_for([&] { return item->icon().cacheKey() != first; });
     list->scrollToItem(item);
     bench.click(list->viewport(), list->visualItemRect(item).center());
-    CHECK(bench.session().finish().name == "Brightness burn");
+    CHECK(bench.document().finish().name == "Brightness burn");
     CHECK_FALSE(list->isVisible());
     bench.settle();
-    CHECK_FALSE(bench.session().stage().image.isNull());
+    CHECK_FALSE(bench.drawing().stage().image.isNull());
     bench.action("new_finish");
     CHECK(list->isVisible());
 }
@@ -57,7 +57,7 @@ TEST_CASE("the list is walked and opened by keys") {
     const QString second = list->item(1)->text();
     bench.key(Qt::Key_Right);
     bench.key(Qt::Key_Return);
-    CHECK(qs(bench.session().finish().name) == second);
+    CHECK(qs(bench.document().finish().name) == second);
 }
 
 TEST_CASE("the menu opens a demo, and asks before changes are lost") {
@@ -69,10 +69,10 @@ TEST_CASE("the menu opens a demo, and asks before changes are lost") {
     CHECK(menu->actions().size() == demos_in(demo_folder()).size());
     menu->actions().front()->trigger();
     CHECK(bench.questions == 1);
-    CHECK(bench.session().finish().name == "Untitled");
+    CHECK(bench.document().finish().name == "Untitled");
     bench.unsaved = Unsaved::discard;
     menu->actions().front()->trigger();
-    CHECK(qs(bench.session().finish().name) == menu->actions().front()->text());
+    CHECK(qs(bench.document().finish().name) == menu->actions().front()->text());
     menu->close();
 }
 
@@ -91,17 +91,17 @@ TEST_CASE("a finish starts from a picture of one's own, and work of late is offe
     list->scrollToItem(fresh);
     bench.click(list->viewport(), list->visualItemRect(fresh).center());
     const QImage crab(bench.to_add);
-    CHECK(bench.session().finish().frame_width == crab.width());
-    CHECK(bench.session().finish().grounds.size() == 1);
+    CHECK(bench.document().finish().frame_width == crab.width());
+    CHECK(bench.document().finish().grounds.size() == 1);
     CHECK_FALSE(list->isVisible());
     bench.to_save = qs(bench.folder().file("my own.lacquer"));
-    REQUIRE(bench.session().save());
+    REQUIRE(bench.document().save());
     bench.action("new_finish");
     bench.wait_for([&] { return all_drawn(*list); });
     QListWidgetItem* again = item_named(*list, "my own");
     list->scrollToItem(again);
     bench.click(list->viewport(), list->visualItemRect(again).center());
-    CHECK(bench.session().path() == bench.to_save.toStdString());
+    CHECK(bench.document().path() == bench.to_save.toStdString());
 }
 
 TEST_CASE("every action is found by what it does, and F1 explains what the keys are on") {
@@ -109,8 +109,8 @@ TEST_CASE("every action is found by what it does, and F1 explains what the keys 
     bench.key(Qt::Key_F3);
     bench.type("before and after");
     bench.key(Qt::Key_Return);
-    CHECK(bench.session().look().curtain);
-    bench.session().select("rim");
+    CHECK(bench.drawing().look().curtain);
+    bench.document().select("rim");
     bench.window().ladder().setFocus();
     bench.key(Qt::Key_Right);
     bench.key(Qt::Key_F1);

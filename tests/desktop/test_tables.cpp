@@ -6,9 +6,9 @@
 #include <catch2/catch.hpp>
 #include <set>
 
+#include "desktop/kit/theme.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/settings.h"
-#include "desktop/theme/theme.h"
 #include "tests/desktop/bench_window.h"
 
 using namespace lacquer;
@@ -38,7 +38,7 @@ TEST_CASE("every action can be triggered on an empty finish") {
         bench.settle();
         if (QWidget* menu = QApplication::activePopupWidget()) menu->close();
     }
-    bench.session().set_playing(false);
+    bench.playing().set_playing(false);
 }
 
 TEST_CASE("settings have a default each") {

@@ -12,36 +12,36 @@ using test::BenchWindow;
 
 TEST_CASE("one key opens the sheet; typing narrows it, the stage shows the candidate, Enter takes it") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("spray");
+    bench.document().select("spray");
     bench.key(Qt::Key_T);
     TryOnSheet& sheet = bench.window().try_on();
     REQUIRE(sheet.isVisible());
     CHECK(sheet.candidates().size() == built_in_catalogue()->operations.size());
-    bench.wait_for([&] { return bench.session().candidates().size() == sheet.candidates().size(); });
+    bench.wait_for([&] { return bench.drawing().candidates().size() == sheet.candidates().size(); });
     bench.settle();
-    const QImage first = bench.session().stage().image;
+    const QImage first = bench.drawing().stage().image;
     bench.type("posterize");
     CHECK(sheet.candidates()[static_cast<std::size_t>(sheet.present())].operation == "posterize");
     bench.settle();
-    CHECK(bench.session().shows_candidate());
-    CHECK(bench.session().stage().image != first);
-    const QImage tried = bench.session().stage().image;
+    CHECK(bench.drawing().shows_candidate());
+    CHECK(bench.drawing().stage().image != first);
+    const QImage tried = bench.drawing().stage().image;
     bench.key(Qt::Key_Return);
     CHECK_FALSE(sheet.isVisible());
-    CHECK(bench.session().selected() == "posterize");
+    CHECK(bench.document().selected() == "posterize");
     CHECK(bench.formula_of("posterize") == "posterize(spray)");
-    bench.session().show_step("posterize");
+    bench.drawing().show_step("posterize");
     bench.settle();
-    CHECK(bench.session().stage().image == tried);
+    CHECK(bench.drawing().stage().image == tried);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(find_step(bench.session().finish(), "posterize") == nullptr);
+    CHECK(find_step(bench.document().finish(), "posterize") == nullptr);
 }
 
 TEST_CASE("Escape leaves all as it was; arrow keys and the mouse move along") {
     BenchWindow bench(test::demo_path());
     bench.settle();
-    const Finish before = bench.session().finish();
-    const QImage stage = bench.session().stage().image;
+    const Finish before = bench.document().finish();
+    const QImage stage = bench.drawing().stage().image;
     bench.key(Qt::Key_T);
     TryOnSheet& sheet = bench.window().try_on();
     const int start = sheet.present();
@@ -56,24 +56,24 @@ TEST_CASE("Escape leaves all as it was; arrow keys and the mouse move along") {
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(sheet.isVisible());
     bench.settle();
-    CHECK(bench.session().finish() == before);
-    CHECK(bench.session().stage().image == stage);
-    CHECK_FALSE(bench.session().edited());
+    CHECK(bench.document().finish() == before);
+    CHECK(bench.drawing().stage().image == stage);
+    CHECK_FALSE(bench.document().edited());
 }
 
 TEST_CASE("a step's operation is replaced, keeping the arguments that carry over") {
     BenchWindow bench(test::demo_path());
-    Finish finish = bench.session().finish();
+    Finish finish = bench.document().finish();
     for (Step& step : finish.coats[1].steps) {
         if (step.name == "blurred") step.formula = "gaussian_blur(scene, 12)";
     }
-    bench.session().edit(std::move(finish), QStringLiteral("a Gaussian"));
-    bench.session().select("blurred");
+    bench.document().edit(std::move(finish), QStringLiteral("a Gaussian"));
+    bench.document().select("blurred");
     bench.key(Qt::Key_T, Qt::ShiftModifier);
     bench.type("ring blur");
     bench.key(Qt::Key_Return);
     CHECK(bench.formula_of("blurred").starts_with("ring_blur(scene"));
-    CHECK(bench.session().selected() == "blurred");
+    CHECK(bench.document().selected() == "blurred");
     bench.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(bench.formula_of("blurred") == "gaussian_blur(scene, 12)");
 }

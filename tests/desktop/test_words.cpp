@@ -2,11 +2,11 @@
 #include <QLineEdit>
 #include <catch2/catch.hpp>
 
-#include "desktop/dials/colour_editor.h"
 #include "desktop/dials/dials_view.h"
+#include "desktop/kit/choice_list.h"
+#include "desktop/kit/chooser.h"
+#include "desktop/kit/colour_editor.h"
 #include "desktop/ladder/ladder_view.h"
-#include "desktop/theme/choice_list.h"
-#include "desktop/theme/chooser.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -33,7 +33,7 @@ TEST_CASE("a number is dragged where it stands, in any row, and all of the drag 
     undo(bench);
     CHECK(bench.formula_of("torn") == before);
     // Also in the open row, the wheel and the keys.
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.key(Qt::Key_Right);
     for (int i = 0; i < 3; ++i) bench.key(Qt::Key_Right);
     bench.key(Qt::Key_Left);
@@ -47,15 +47,15 @@ TEST_CASE("a number is dragged where it stands, in any row, and all of the drag 
 
 TEST_CASE("a number is dragged through zero behind a minus") {
     BenchWindow bench;
-    bench.session().edit(test::finish_of({{"a", "uv.x-0.01"}}), QStringLiteral("tight"));
+    bench.document().edit(test::finish_of({{"a", "uv.x-0.01"}}), QStringLiteral("tight"));
     drag_word(bench, "a", "0.01", -200);
     CHECK(bench.formula_of("a") == "uv.x- -0.01");
-    CHECK_FALSE(find_step(bench.session().checked(), "a")->fault);
+    CHECK_FALSE(find_step(bench.document().checked(), "a")->fault);
 }
 
 TEST_CASE("a number is typed where it stands; what is computed is taken, what is no number is told") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("torn", "0.5").center());
     auto* editor = bench.find<QLineEdit>("line_editor");
     REQUIRE(editor->hasFocus());
@@ -75,23 +75,23 @@ TEST_CASE("a number is typed where it stands; what is computed is taken, what is
 
 TEST_CASE("a name is replaced by one from a list with a picture of each") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("torn");
+    bench.document().select("torn");
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("torn", "spray").center());
     REQUIRE(bench.window().chooser().isVisible());
-    bench.wait_for([&] { return bench.session().candidates().size() > 3; });
+    bench.wait_for([&] { return bench.drawing().candidates().size() > 3; });
     bench.type("reach");
     bench.key(Qt::Key_Return);
     CHECK(bench.formula_of("torn") == "reach + (reach - 0.5) * grain");
     undo(bench);
     CHECK(bench.formula_of("torn") == "reach + (spray - 0.5) * grain");
     // A word that does not fit says why.
-    bench.session().select("light");
+    bench.document().select("light");
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("light", "soft_view").center());
     bench.type("centred");
     bench.key(Qt::Key_Return);
-    REQUIRE(find_step(bench.session().checked(), "light")->fault);
+    REQUIRE(find_step(bench.document().checked(), "light")->fault);
     CHECK(bench.last_said.contains(QStringLiteral("2 numbers")));
-    bench.session().select("torn");
+    bench.document().select("torn");
     // Escape leaves all as it is.
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("torn", "grain").center());
     bench.key(Qt::Key_Escape);
@@ -119,8 +119,8 @@ TEST_CASE("a step's picture dropped on a word connects it, and one that does not
 TEST_CASE("a colour in a formula is changed where it stands") {
     BenchWindow bench;
     Finish finish = test::finish_of({{"paint", "vec3(1, 0.5, 0) * uv.x"}});
-    bench.session().edit(std::move(finish), QStringLiteral("paint"));
-    bench.session().select("paint");
+    bench.document().edit(std::move(finish), QStringLiteral("paint"));
+    bench.document().select("paint");
     bench.click(bench.ladder_view(),
                 bench.window().ladder().visible_area("paint").topLeft() +
                     QPoint(bench.window().ladder().word_area("paint", "vec3(1, 0.5, 0)").left() + 6, 34));
@@ -141,30 +141,30 @@ TEST_CASE("a colour in a formula is changed where it stands") {
 TEST_CASE("any number becomes a dial with one key, and the picture stays as it is") {
     BenchWindow bench(test::demo_path());
     bench.settle();
-    const QImage before = bench.session().stage().image;
-    bench.session().select("torn");
+    const QImage before = bench.drawing().stage().image;
+    bench.document().select("torn");
     for (int i = 0; i < 3; ++i) bench.key(Qt::Key_Right);
     bench.key(Qt::Key_D);
     CHECK(bench.formula_of("torn") == "reach + (spray - spray_shift) * grain");
-    const Dial* dial = find_dial(bench.session().finish(), "spray_shift");
+    const Dial* dial = find_dial(bench.document().finish(), "spray_shift");
     REQUIRE(dial != nullptr);
     CHECK(dial->value[0] == 0.5);
     CHECK(bench.window().dials().chosen() == "spray_shift");
     bench.settle();
-    CHECK(bench.session().stage().image == before);
+    CHECK(bench.drawing().stage().image == before);
     undo(bench);
-    CHECK(find_dial(bench.session().finish(), "spray_shift") == nullptr);
+    CHECK(find_dial(bench.document().finish(), "spray_shift") == nullptr);
 }
 
 TEST_CASE("a word is completed as it is typed, with pictures") {
     BenchWindow bench(test::demo_path());
-    bench.session().select("light");
+    bench.document().select("light");
     bench.key(Qt::Key_E);
     bench.type("mix(sof");
     ChoiceList& list = bench.window().ladder().completions();
     REQUIRE(list.isVisible());
     CHECK(list.choices()[0].name == QStringLiteral("soft view"));
-    bench.wait_for([&] { return !bench.session().candidates().empty(); });
+    bench.wait_for([&] { return !bench.drawing().candidates().empty(); });
     bench.key(Qt::Key_Tab);
     CHECK(bench.formula_of("light") == "mix(soft_view");
     CHECK_FALSE(list.isVisible());

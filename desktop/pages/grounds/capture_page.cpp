@@ -2,9 +2,9 @@
 
 #include <array>
 
-#include "desktop/dials/form_changes.h"
-#include "desktop/grounds/layer_pictures.h"
+#include "desktop/pages/form_changes.h"
 #include "desktop/pages/grounds/capture_page.h"
+#include "desktop/pages/layer_pictures.h"
 
 namespace lacquer {
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "core/finish/finish.h"
-#include "desktop/dials/field_form.h"
+#include "desktop/pages/field_form.h"
 
 namespace lacquer {
 

@@ -5,7 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
-#include "desktop/dials/form_changes.h"
+#include "desktop/pages/form_changes.h"
 
 namespace lacquer {
 

@@ -1,7 +1,7 @@
 #include "desktop/pages/grounds/ground_pages.h"
 
 #include "core/base/text.h"
-#include "desktop/dials/form_changes.h"
+#include "desktop/pages/form_changes.h"
 #include "desktop/pages/grounds/typed_numbers.h"
 
 namespace lacquer {

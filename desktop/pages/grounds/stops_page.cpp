@@ -3,7 +3,7 @@
 #include "core/finish/kinds.h"
 #include "core/finish/stop_presets.h"
 #include "core/finish/stops_text.h"
-#include "desktop/dials/form_changes.h"
+#include "desktop/pages/form_changes.h"
 
 namespace lacquer {
 

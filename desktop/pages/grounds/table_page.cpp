@@ -1,6 +1,6 @@
 #include "desktop/pages/grounds/ground_pages.h"
 
-#include "desktop/dials/form_changes.h"
+#include "desktop/pages/form_changes.h"
 
 namespace lacquer {
 

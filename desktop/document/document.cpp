@@ -1,0 +1,123 @@
+#include "desktop/document/document.h"
+
+#include <QFileInfo>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/limits.h"
+
+namespace lacquer {
+
+Document::Document(Prompts prompts, QObject* parent)
+    : QObject(parent), prompts_(std::move(prompts)), history_(empty_finish()), saved_(history_.now()) {
+    autosave_timer_.setSingleShot(true);
+    autosave_timer_.setInterval(2000);
+    connect(&autosave_timer_, &QTimer::timeout, this, &Document::autosave);
+    connect(&files_, &WatchedFiles::changed, this, [this] {
+        // A file that was replaced is no longer watched until it is named again.
+        watch_files();
+        reread_shared();
+        emit files_changed();
+    });
+    replaced();
+}
+
+Document::~Document() = default;
+
+void Document::edit(Finish changed, const QString& what, const std::string& merge_key) {
+    // What was opened beyond them may still be worked on, and made smaller.
+    if (const Result<Done> fits = within_limits(changed); !fits && within_limits(finish())) {
+        return say(qs(to_text(fits.fault())));
+    }
+    const auto before = history_.now();
+    // One drag is one change.
+    const std::string key = merge_key.empty() && interacting_ ? "drag " + what.toStdString() : merge_key;
+    history_.record(std::move(changed), what.toStdString(), key);
+    if (history_.now() == before) return;
+    replaced();
+    keep_soon();
+    if (key.empty()) say(what);
+}
+
+bool Document::edit(Result<Finish> changed, const QString& what) {
+    if (!changed) {
+        const Fault& fault = changed.fault();
+        say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
+        return false;
+    }
+    edit(std::move(*changed), what);
+    return true;
+}
+
+void Document::undo() {
+    if (!history_.can_undo()) return say(tr("Nothing to undo"));
+    const QString what = qs(history_.undo_words());
+    history_.undo();
+    replaced();
+    keep_soon();
+    say(tr("Undone: %1").arg(what));
+}
+
+void Document::redo() {
+    if (!history_.can_redo()) return say(tr("Nothing to redo"));
+    const QString what = qs(history_.redo_words());
+    history_.redo();
+    replaced();
+    keep_soon();
+    say(tr("Done again: %1").arg(what));
+}
+
+void Document::go_to(std::size_t entry) {
+    const QString what = qs(history_.words(entry));
+    history_.go_to(entry);
+    replaced();
+    keep_soon();
+    say(what.isEmpty() ? tr("Back at the beginning") : tr("Back at: %1").arg(what));
+}
+
+void Document::replaced() {
+    checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_, checked_.get()));
+    if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
+    if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
+    if (!interacting_) watch_files();
+    emit finish_replaced();
+    emit finish_changed();
+}
+
+void Document::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
+    catalogue_ = std::move(catalogue);
+    replaced();
+    if (catalogue_->faults.empty()) {
+        say(qs(counted(catalogue_->operations.size(), "operation")));
+    } else {
+        say(qs(to_text(catalogue_->faults.front())));
+    }
+}
+
+void Document::select(const std::string& step) {
+    if (selected_ == step) return;
+    selected_ = step;
+    history_.seal();
+    emit selection_changed();
+}
+
+void Document::set_interacting(bool interacting) {
+    const bool ends = interacting_ && !interacting;
+    interacting_ = interacting;
+    if (ends) history_.seal();
+    emit interacting_changed(interacting);
+}
+
+// What lies in files may be changed by other programs.
+void Document::watch_files() {
+    QStringList paths;
+    for (const Ground& ground : finish().grounds) {
+        for (const std::string& path : paths_of(ground)) paths.append(qs(picture_path(path_, path)));
+    }
+    // A new file of shared dials is written by ourselves.
+    if (const std::string shared = shared_path(); !shared.empty() && QFileInfo::exists(qs(shared)))
+        paths.append(qs(shared));
+    files_.watch(paths);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,126 @@
+// The open finish: what it is, how it came about, where it lies. Views watch it and give it changed finishes.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <memory>
+#include <optional>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/base/file.h"
+#include "core/finish/checked.h"
+#include "core/finish/file.h"
+#include "core/finish/history.h"
+#include "desktop/document/prompts.h"
+#include "desktop/document/recovery.h"
+#include "desktop/document/watched_files.h"
+#include "desktop/kit/text.h"
+
+namespace lacquer {
+
+class Document : public QObject {
+    Q_OBJECT
+
+public:
+    explicit Document(Prompts prompts, QObject* parent = nullptr);
+    ~Document() override;
+
+    const Finish& finish() const { return *history_.now(); }
+    const CheckedFinish& checked() const { return *checked_; }
+    /// The same, to be kept for as long as somebody draws it.
+    const std::shared_ptr<const CheckedFinish>& shared_checked() const { return checked_; }
+    const std::string& path() const { return path_; }
+    bool edited() const { return history_.now() != saved_ && finish() != *saved_; }
+    const History& history() const { return history_; }
+
+    /// Operations to use from here on; the finish is understood anew.
+    void use_catalogue(std::shared_ptr<const Catalogue> catalogue);
+
+    /// Records a changed finish. `what` says it in the user's words ("moved rim up"); changes with one `merge_key` in a
+    /// row are undone as one.
+    /// Where it would hold more than a file can, says so and leaves all as it was.
+    void edit(Finish changed, const QString& what, const std::string& merge_key = {});
+    /// Records the changed finish, or shows why there is none. True if there is one.
+    bool edit(Result<Finish> changed, const QString& what);
+    void seal_edit() { history_.seal(); }
+    void undo();
+    void redo();
+    /// Goes to an entry of the history, however far.
+    void go_to(std::size_t entry);
+    /// While the user drags: all changes of one kind are one, and files are looked at afterwards.
+    void set_interacting(bool interacting);
+    bool interacting() const { return interacting_; }
+
+    /// The step that commands work on.
+    const std::string& selected() const { return selected_; }
+    void select(const std::string& step);
+
+    // Files. Each says what it did or why it could not; false if nothing came of it.
+    bool open(const QString& path);
+    bool open_asking();
+    bool save();
+    bool save_as();
+    /// A path with the ending that such files have. If it had none and a file of that name is there, asks whether that
+    /// may be replaced; empty if it may not.
+    QString with_ending(const QString& path, const QString& ending);
+    bool start_new();
+    /// Asks about unsaved changes; true if it is all right to go on.
+    bool may_leave();
+    /// What is kept for a crash goes: the work is saved or given up.
+    void drop_autosave();
+    /// Takes over what was kept aside by a Lacquer that ended before it was saved.
+    bool bring_back(const KeptWork& kept);
+
+    /// Puts a dial among the shared ones, in the finish's file of them (asks for one if there is none), or takes it out
+    /// again. Says what was wrong.
+    QString share_dial(const std::string& name, bool shared);
+    /// Takes a shared dial of that file into the finish.
+    bool take_shared(const std::string& name);
+    /// The shared dials in the finish's file of them; empty if there is none.
+    std::vector<Dial> shared_dials() const;
+
+    /// Shows a line about what was done or went wrong.
+    void say(const QString& words) { emit said(words); }
+    const Prompts& prompts() const { return prompts_; }
+
+Q_SIGNALS:
+    void finish_replaced();  ///< for the models that follow it; views watch the next, which comes after
+    void finish_changed();
+    void selection_changed();
+    void going_to_leave();  ///< it is about to be asked whether there are unsaved changes
+    void left();            ///< another finish comes in its place, or the same one read again
+    void files_changed();   ///< something that the finish reads was changed by another program
+    void interacting_changed(bool interacting);
+    void said(const QString& words);
+
+private:
+    void replaced();
+    void watch_files();
+    void adopt(Finish finish, const std::string& path, const Faults& notices);
+    bool write_to(const std::string& path);
+    std::string shared_path() const;
+    std::optional<Fault> write_shared();
+    bool may_write_shared(const std::string& path) const;
+    void reread_shared();
+    void keep_soon();
+    void autosave();
+
+    Prompts prompts_;
+    History history_;
+    std::shared_ptr<const Finish> saved_;
+    std::shared_ptr<const CheckedFinish> checked_;
+    std::shared_ptr<const Catalogue> catalogue_ = built_in_catalogue();
+    std::string path_;
+    std::optional<FileStamp> on_disk_;     ///< of the file when it was opened or saved last
+    std::set<std::string> chosen_shared_;  ///< files of shared dials that the user chose or allowed
+    std::string selected_;
+    bool interacting_ = false;
+    WatchedFiles files_;
+    QTimer autosave_timer_;
+    bool autosave_failed_ = false;
+};
+
+}  // namespace lacquer

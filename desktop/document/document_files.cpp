@@ -1,0 +1,171 @@
+// Opening and saving, and what is kept aside in case of a crash.
+#include <QFileInfo>
+#include <filesystem>
+
+#include "core/base/text.h"
+#include "core/finish/edits.h"
+#include "core/finish/file.h"
+#include "core/finish/find_pictures.h"
+#include "core/finish/ground_pictures.h"
+#include "desktop/document/document.h"
+#include "desktop/document/recovery.h"
+
+namespace lacquer {
+
+void Document::adopt(Finish finish, const std::string& path, const Faults& notices) {
+    emit left();
+    drop_autosave();
+    history_ = History(std::move(finish));
+    saved_ = history_.now();
+    path_ = path;
+    on_disk_ = path.empty() ? std::nullopt : stamp_of(path);
+    chosen_shared_.clear();
+    selected_.clear();
+    replaced();
+    emit selection_changed();
+    if (!notices.empty()) {
+        say(tr("%1 (%2 in the file could not be used)")
+                .arg(qs(to_text(notices.front())), qs(counted(notices.size(), "thing"))));
+    }
+}
+
+bool Document::open(const QString& path) {
+    const std::string name = path.toStdString();
+    Result<OpenedFinish> opened = load_finish(name);
+    if (!opened) {
+        say(qs(to_text(opened.fault())));
+        return false;
+    }
+    std::error_code code;
+    const std::string full = std::filesystem::absolute(name, code).lexically_normal().string();
+    // What was moved along with the finish is found again by name.
+    FoundFiles found = find_by_name(opened->finish, full, folder_of(full));
+    const QString file = QFileInfo(path).fileName();
+    say(found.moved.empty() ? tr("Opened %1").arg(file)
+                            : tr("Opened %1, and found %2 by name").arg(file, qs(counted(found.moved.size(), "file"))));
+    adopt(std::move(opened->finish), full, opened->notices);
+    if (!found.moved.empty()) edit(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
+    return true;
+}
+
+bool Document::open_asking() {
+    if (!may_leave()) return false;
+    const QString path = prompts_.finish_to_open(qs(path_));
+    return !path.isEmpty() && open(path);
+}
+
+bool Document::write_to(const std::string& path) {
+    if (const auto there = stamp_of(path); path == path_ && there && there != on_disk_) {
+        const QString file = QFileInfo(qs(path)).fileName();
+        const auto answer = prompts_.changed_on_disk != nullptr ? prompts_.changed_on_disk(file) : ChangedOnDisk::stay;
+        if (answer == ChangedOnDisk::save_elsewhere) return save_as();
+        if (answer == ChangedOnDisk::stay) {
+            say(tr("%1 was changed by another program; it is as it was, and so is your work").arg(file));
+            return false;
+        }
+    }
+    Finish moved = finish();
+    if (path != path_) {
+        for (Ground& ground : moved.grounds) {
+            for (std::string* file : paths_of(ground)) *file = stored_picture_path(path, picture_path(path_, *file));
+        }
+    }
+    if (!moved.shared_dials.empty() && path != path_)
+        moved.shared_dials = stored_picture_path(path, picture_path(path_, moved.shared_dials));
+    const std::optional<Fault> not_shared = write_shared();
+    if (Result<Done> done = save_finish(path, moved); !done) {
+        say(qs(to_text(done.fault())));
+        return false;
+    }
+    drop_autosave();
+    path_ = path;
+    on_disk_ = stamp_of(path);
+    if (moved != finish()) {
+        history_.record(std::move(moved), tr("Saved elsewhere").toStdString());
+        replaced();
+    }
+    history_.seal();
+    saved_ = history_.now();
+    const QString saved = tr("Saved %1").arg(QFileInfo(qs(path)).fileName());
+    say(not_shared ? tr("%1, but not its shared dials: %2").arg(saved, qs(to_text(*not_shared))) : saved);
+    emit finish_changed();
+    return true;
+}
+
+bool Document::save() { return path_.empty() ? save_as() : write_to(path_); }
+
+bool Document::save_as() {
+    const std::string proposed = path_.empty() ? identifier_from(finish().name) + ".lacquer" : path_;
+    const QString path = with_ending(prompts_.finish_to_save(qs(proposed)), QStringLiteral(".lacquer"));
+    if (path.isEmpty()) return false;
+    std::error_code code;
+    return write_to(std::filesystem::absolute(path.toStdString(), code).lexically_normal().string());
+}
+
+QString Document::with_ending(const QString& path, const QString& ending) {
+    if (path.isEmpty() || path.endsWith(ending)) return path;
+    const QString whole = path + ending;
+    if (QFileInfo::exists(whole) && (prompts_.may_replace == nullptr || !prompts_.may_replace(whole))) {
+        say(tr("%1 stays as it is").arg(QFileInfo(whole).fileName()));
+        return {};
+    }
+    return whole;
+}
+
+bool Document::start_new() {
+    if (!may_leave()) return false;
+    say(tr("A new finish"));
+    adopt(empty_finish(), {}, {});
+    return true;
+}
+
+bool Document::may_leave() {
+    // What is being recorded is unsaved work, too.
+    emit going_to_leave();
+    if (!edited()) return true;
+    switch (prompts_.unsaved_changes(qs(finish().name))) {
+        case Unsaved::save:
+            return save();
+        // It is kept for a crash until something else is open: whoever changes their mind has it still.
+        case Unsaved::discard:
+            return true;
+        case Unsaved::stay:
+            break;
+    }
+    return false;
+}
+
+bool Document::bring_back(const KeptWork& kept) {
+    std::optional<OpenedFinish> opened = read_kept(kept);
+    if (!opened) {
+        say(tr("What was kept of %1 is no longer there").arg(qs(kept.name)));
+        return false;
+    }
+    adopt(empty_finish(), kept.path, opened->notices);
+    edit(std::move(opened->finish), tr("Brought back unsaved work on %1").arg(qs(kept.name)));
+    // First kept as our own, then dropped there: at no moment is it kept nowhere.
+    autosave();
+    drop_kept(kept);
+    return true;
+}
+
+void Document::keep_soon() {
+    // Not later for every further change: a long drag is kept, too.
+    if (!autosave_timer_.isActive()) autosave_timer_.start();
+}
+
+void Document::autosave() {
+    if (!edited()) return;
+    const Result<Done> kept = keep_for_recovery(path_, finish());
+    // Once, not every two seconds.
+    if (!kept && !autosave_failed_)
+        say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))));
+    autosave_failed_ = !kept;
+}
+
+void Document::drop_autosave() {
+    autosave_timer_.stop();
+    drop_recovery(path_);
+}
+
+}  // namespace lacquer

@@ -1,0 +1,327 @@
+#include "desktop/drawing/render_thread.h"
+
+#include <algorithm>
+#include <cstring>
+#include <utility>
+
+#include "core/base/guarded.h"
+#include "core/finish/ground_pictures.h"
+#include "core/picture/files.h"
+#include "core/render/layer_view.h"
+
+namespace lacquer {
+
+namespace {
+
+/// A frame at rest that takes longer than this gives way to a newer one.
+constexpr double frame_budget_ms = 33;
+/// What drawing may take of a frame in a drag; the window needs the rest.
+constexpr double drag_budget_ms = 7;
+constexpr int coarsest = 16;
+/// Thumbnails that are drawn in a drag before the stage has its turn again.
+constexpr std::size_t thumbnails_at_once = 1;
+/// Candidates that are drawn before a newer request is looked at.
+constexpr std::size_t candidates_at_once = 6;
+
+// The milliseconds of each pass, shared out among its steps by how much each has to compute.
+std::map<std::string, double, std::less<>> shared_out(const Plan& plan, const Frame& frame) {
+    std::map<std::string, double, std::less<>> times;
+    for (std::size_t i = 0; i < std::min(plan.passes.size(), frame.pass_milliseconds.size()); ++i) {
+        std::size_t total = 0;
+        const auto weight = [](const PassStep& step) { return node_count(*step.typed); };
+        for (const PassStep& step : plan.passes[i].steps) total += weight(step);
+        for (const PassStep& step : plan.passes[i].steps) {
+            // What an operation stores belongs to its step, whose name stands before the point.
+            times[step.name.substr(0, step.name.find('.'))] +=
+                frame.pass_milliseconds[i] * static_cast<double>(weight(step)) / static_cast<double>(total);
+        }
+    }
+    return times;
+}
+
+// Layers of scenes, whose numbers say little as they stand, are shown in colours.
+Image8 shown_image(const Finish& finish, const DrawnStep& drawn, WorkerPool& pool, const ViewStyle& style) {
+    const auto ground =
+        find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
+    if (!ground || !needs_layer_view(ground->picture.layer)) return to_image(drawn.picture, drawn.type, pool, style);
+    return to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool);
+}
+
+}  // namespace
+
+const DrawnStep* Probe::find(std::string_view step) const {
+    const auto found = std::find_if(steps.begin(), steps.end(), [&](const DrawnStep& s) { return s.name == step; });
+    return found == steps.end() ? nullptr : &*found;
+}
+
+QImage to_qimage(const Image8& image) {
+    QImage made(image.width, image.height, QImage::Format_RGBA8888);
+    const std::size_t row = static_cast<std::size_t>(image.width) * 4;
+    for (int y = 0; y < image.height; ++y) {
+        std::memcpy(made.scanLine(y), image.data.data() + static_cast<std::size_t>(y) * row, row);
+    }
+    return made;
+}
+
+RenderThread::RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores)
+    : results_(std::move(results)), renderer_(pool_, std::nullopt, std::move(stores)), thread_([this] { serve(); }) {}
+
+RenderThread::~RenderThread() {
+    {
+        const std::lock_guard lock(mutex_);
+        stopping_ = true;
+        cancel_.request();
+    }
+    wake_.notify_all();
+    thread_.join();
+}
+
+void RenderThread::ask_stage(StageRequest request) {
+    const std::lock_guard lock(mutex_);
+    stage_ = std::move(request);
+    if (busy_ && may_interrupt_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_probe(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    probe_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_thumbnails(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    thumbnails_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_candidates(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    candidates_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_warnings(RenderRequest request) {
+    const std::lock_guard lock(mutex_);
+    warnings_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::ask_rates(std::optional<RenderRequest> request) {
+    const std::lock_guard lock(mutex_);
+    rates_wanted_ = request.has_value();
+    rates_ = std::move(request);
+    if (inspecting_) cancel_.request();
+    wake_.notify_all();
+}
+
+void RenderThread::use_backend(Backend backend) {
+    const std::lock_guard lock(mutex_);
+    backend_ = backend;
+}
+
+bool RenderThread::idle() const {
+    const std::lock_guard lock(mutex_);
+    return (!busy_ || inspecting_) && !stage_ && !probe_ && !thumbnails_ && !candidates_;
+}
+
+bool RenderThread::inspected() const {
+    const std::lock_guard lock(mutex_);
+    return !inspecting_ && !warnings_ && !rates_;
+}
+
+// Whoever waits longer than a moment is told how far it has come.
+bool RenderThread::watch_reading(const std::string& path, double share) {
+    using namespace std::chrono_literals;
+    const auto now = std::chrono::steady_clock::now();
+    if (share <= 0) {
+        reading_since_ = reading_told_ = now;
+        stop_reading_ = false;
+    }
+    if (now - reading_since_ > 300ms && now - reading_told_ > 100ms) {
+        reading_told_ = now;
+        if (results_.reading) results_.reading(QString::fromStdString(path), share);
+    }
+    const std::lock_guard lock(mutex_);
+    return !stop_reading_ && !stopping_;
+}
+
+void RenderThread::serve() {
+    renderer_.watch_reading([this](const std::string& path, double share) { return watch_reading(path, share); });
+    // While the window is still being built; the first picture would only wait for it.
+    prepare_picture_files();
+    std::unique_lock lock(mutex_);
+    for (bool goes_on = true; goes_on;) {
+        const Result<Done> done = guarded([&]() -> Result<Done> {
+            goes_on = next_job(lock);
+            return Done{};
+        });
+        if (done) continue;
+        // What was asked for comes to nothing; the window and all else goes on.
+        if (!lock.owns_lock()) lock.lock();
+        busy_ = inspecting_ = false;
+        tell_failed(done.fault());
+    }
+}
+
+void RenderThread::tell_failed(const Fault& why) {
+    StagePicture failed;
+    failed.empty = true;
+    failed.notices = {why};
+    if (results_.stage) results_.stage(std::move(failed));
+}
+
+// Work that gives way to all else; called off by something more urgent, it is done once more afterwards.
+template <class Work, class Results>
+void RenderThread::look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel,
+                             std::optional<RenderRequest>& asked, const bool& wanted, Work work,
+                             const Results& results) {
+    const RenderRequest job = *std::exchange(asked, std::nullopt);
+    inspecting_ = true;
+    may_interrupt_ = true;
+    lock.unlock();
+    auto found = work(job, renderer_, cancel);
+    lock.lock();
+    inspecting_ = false;
+    if (!cancel.requested() && results) {
+        lock.unlock();
+        results(std::move(found));
+        lock.lock();
+    } else if (!asked && !stopping_ && wanted) {
+        asked = job;
+    }
+}
+
+// Waits for a job and does it, with the lock released meanwhile. False at the end of the thread.
+bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
+    wake_.wait(lock,
+               [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || rates_ || warnings_; });
+    if (stopping_) return false;
+    busy_ = true;
+    cancel_ = Cancel();
+    const Cancel cancel = cancel_;
+    may_interrupt_ = false;
+    const auto unlocked = [&](const auto& work) {
+        lock.unlock();
+        work();
+        lock.lock();
+    };
+    if (backend_) {
+        const Backend backend = *std::exchange(backend_, std::nullopt);
+        // Starting a driver may take a while, and whoever asks for a picture must not wait for it.
+        unlocked([&] { backend_notice_ = renderer_.use(backend); });
+    }
+    if (stage_) {
+        const StageRequest job = *std::exchange(stage_, std::nullopt);
+        // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
+        may_interrupt_ = !job.may_reduce && last_full_frame_ms_ > frame_budget_ms;
+        in_a_drag_ = job.in_a_drag;
+        unlocked([&] { draw_stage(job, cancel); });
+    } else if (probe_) {
+        const RenderRequest job = *std::exchange(probe_, std::nullopt);
+        unlocked([&] {
+            Result<Frame> frame = renderer_.render(job, cancel);
+            if (frame && results_.probe) results_.probe({job.points, std::move(frame->steps)});
+        });
+    } else if (thumbnails_) {
+        RenderRequest job = *std::exchange(thumbnails_, std::nullopt);
+        if (in_a_drag_ && job.steps.size() > thumbnails_at_once) {
+            thumbnails_ = job;
+            thumbnails_->steps.erase(thumbnails_->steps.begin(), thumbnails_->steps.begin() + thumbnails_at_once);
+            job.steps.resize(thumbnails_at_once);
+        }
+        unlocked([&] { draw_small(job, cancel, results_.thumbnails); });
+    } else if (candidates_) {
+        RenderRequest job = *candidates_;
+        const std::size_t count = std::min(candidates_at_once, job.steps.size());
+        job.steps.resize(count);
+        candidates_->steps.erase(candidates_->steps.begin(),
+                                 candidates_->steps.begin() + static_cast<std::ptrdiff_t>(count));
+        if (candidates_->steps.empty()) candidates_.reset();
+        unlocked([&] { draw_small(job, cancel, results_.candidates); });
+    } else if (rates_) {
+        look_into(lock, cancel, rates_, rates_wanted_, check_frame_rates, results_.rates);
+    } else if (warnings_) {
+        look_into(lock, cancel, warnings_, true, inspect, results_.warnings);
+    }
+    busy_ = false;
+    return true;
+}
+
+void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
+    RenderRequest request = job.request;
+    const Finish& finish = *request.checked->finish;
+    StagePicture done;
+    done.step = request.steps.front();
+    if (job.may_reduce && last_full_frame_ms_ > drag_budget_ms) {
+        const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
+        const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
+        request.width = std::max(1, width / drag_divisor_);
+        request.height = std::max(1, height / drag_divisor_);
+        done.reduced = true;
+    }
+    Result<Frame> frame = renderer_.render(request, cancel);
+    if (!frame) {
+        if (!cancel.requested()) tell_failed(frame.fault());
+        return;
+    }
+    if (done.reduced) {
+        // Coarser where it is late, finer where there is room for four times the pixels.
+        if (frame->milliseconds > drag_budget_ms && drag_divisor_ < coarsest) drag_divisor_ *= 2;
+        if (frame->milliseconds * 5 < drag_budget_ms && drag_divisor_ > 2) drag_divisor_ /= 2;
+    } else {
+        // The time goes with the pixels.
+        last_full_frame_ms_ = frame->milliseconds;
+        drag_divisor_ = 2;
+        while (drag_divisor_ < coarsest && last_full_frame_ms_ > drag_divisor_ * drag_divisor_ * drag_budget_ms)
+            drag_divisor_ *= 2;
+    }
+    done.milliseconds = frame->milliseconds;
+    done.passes = frame->passes;
+    // Of a small frame it would mean little, and a drag has no time for it.
+    if (!done.reduced) step_milliseconds_ = shared_out(plan_for(*request.checked, request.steps), *frame);
+    done.step_milliseconds = step_milliseconds_;
+    done.notices = frame->notices;
+    if (backend_notice_) done.notices.push_back(*backend_notice_);
+    done.empty = true;
+    const std::string first = request.steps.front().empty() ? finished_step(*request.checked) : request.steps.front();
+    for (DrawnStep& drawn : frame->steps) {
+        const bool main = drawn.name == first || (first.empty() && frame->steps.size() == 1);
+        StagePicture other;
+        StagePicture& to = main ? done : other;
+        to.empty = false;
+        to.type = drawn.type;
+        // What is no number would look like black, and be taken for it.
+        ViewStyle style = job.style;
+        style.mark_broken = true;
+        to.image = to_qimage(shown_image(finish, drawn, pool_, style));
+        // Here it costs the interface no time.
+        to.in_a_drag = job.in_a_drag;
+        if (!job.in_a_drag && !job.view.isEmpty() && job.view.width() < to.image.width())
+            to.fitted = to.image.scaled(job.view, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+        if (!done.reduced && !job.in_a_drag) to.range = value_range(drawn.picture);
+        to.values = std::make_shared<const Picture>(std::move(drawn.picture));
+        if (main) continue;
+        other.step = drawn.name;
+        done.beside.push_back(std::move(other));
+    }
+    if (results_.stage) results_.stage(std::move(done));
+}
+
+void RenderThread::draw_small(const RenderRequest& request, const Cancel& cancel,
+                              const std::function<void(Thumbnails)>& done) {
+    Result<Frame> frame = renderer_.render(request, cancel);
+    if (!frame || !done) return;
+    Thumbnails made;
+    for (const DrawnStep& drawn : frame->steps) {
+        made[drawn.name] = {to_qimage(halved(shown_image(*request.checked->finish, drawn, pool_, {}))), drawn.type,
+                            value_range(drawn.picture)};
+    }
+    done(std::move(made));
+}
+
+}  // namespace lacquer

@@ -1,0 +1,93 @@
+// What the finish reads, as cards: each with a picture, its layers, and what it costs to hold.
+#pragma once
+
+#include <QAbstractScrollArea>
+#include <functional>
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/inspect/warning.h"
+
+class QMenu;
+
+namespace lacquer {
+
+class Document;
+class Drawing;
+struct Models;
+
+class GroundShelf : public QAbstractScrollArea {
+    Q_OBJECT
+
+public:
+    /// `facts` says what a card tells of a ground below its picture, before its size.
+    GroundShelf(Models& models, std::function<QString(const Ground&)> facts, QWidget* parent = nullptr);
+
+    void set_menu(QMenu* menu) { menu_ = menu; }
+    /// The chosen ground's name; empty if there is none.
+    const std::string& chosen() const { return chosen_; }
+    void choose(const std::string& ground);
+    /// Takes the chosen ground away, and says what read it.
+    void delete_chosen();
+    /// Takes the first mend that a warning about the chosen ground offers.
+    void take_mend();
+    /// Shows the chosen ground on the stage, or the finished picture again.
+    void show_chosen();
+
+    /// What all of them hold in memory, about, in bytes.
+    double bytes() const;
+
+    /// Where a ground's card, or the small picture of one of its layers, stands now; for tests.
+    QRect card_area(const std::string& ground) const;
+    QRect picture_area(const std::string& picture) const;
+
+Q_SIGNALS:
+    void wants_page(const QString& ground);
+    void chosen_changed();
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    bool event(QEvent* event) override;
+
+private:
+    struct PictureAt {
+        std::string name;
+        QRect area;
+    };
+    struct Card {
+        std::string ground;
+        QRect area;
+        std::vector<PictureAt> pictures;  ///< the first is the large one
+    };
+    void rebuild();
+    void tell_in_view();
+    QPoint scrolled() const;
+    const Card* card_at(QPoint point) const;
+    const PictureAt* picture_at(QPoint point) const;
+    void paint_card(QPainter& painter, const Card& card) const;
+    void paint_picture(QPainter& painter, const PictureAt& picture) const;
+    const Warning* warning_of(const std::string& ground) const;
+    QString facts(const Ground& ground) const;
+    QSize size_of(const Ground& ground) const;
+    QSize file_size(const std::string& path) const;
+    double bytes_of(const Ground& ground) const;
+    void show_picture(const std::string& name);
+
+    Document& document_;
+    Drawing& drawing_;
+    std::function<QString(const Ground&)> facts_;
+    QMenu* menu_ = nullptr;
+    std::vector<Card> cards_;
+    mutable std::map<std::string, QSize> sizes_;
+    std::string chosen_;
+};
+
+}  // namespace lacquer
