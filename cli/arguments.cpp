@@ -49,12 +49,12 @@ Result<std::pair<int, int>> parse_size(const std::string& text) {
             return std::pair(static_cast<int>(*width), static_cast<int>(*height));
         }
     }
-    return usage_fault("cli.size", "'" + text + "' is no size", "write it like 1280x720, at most 64 million pixels");
+    return usage_fault("cli.size", "'" + text + "' isn't a size", "write it like 1280x720, at most 64 million pixels");
 }
 
 Result<Cue> parse_cue(const std::string& text) {
     const auto wrong = [&] {
-        return usage_fault("cli.cue", "'" + text + "' is no cue",
+        return usage_fault("cli.cue", "'" + text + "' isn't a cue",
                            "write it like hit:0.8@0.1: name, strength 0 to 1, seconds");
     };
     Cue cue;

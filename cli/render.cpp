@@ -123,7 +123,7 @@ Result<Done> read_options(const RenderOptions& options, Job& job) {
     if (!known) return usage_fault("cli.backend", "there is no backend '" + options.backend + "'", "cpu, gpu or auto");
     job.backend = *known;
     if (options.opacity != "straight" && options.opacity != "multiplied")
-        return usage_fault("cli.opacity", "'" + options.opacity + "' is no way to write opacity",
+        return usage_fault("cli.opacity", "'" + options.opacity + "' isn't a way to write opacity",
                            "straight or multiplied");
     job.writing.bits = options.bits;
     job.writing.multiplied = options.opacity == "multiplied";

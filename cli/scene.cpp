@@ -27,7 +27,7 @@ Result<Outcome> scene(const SceneOptions& options) {
     const Result<std::pair<int, int>> size = parse_size(options.size);
     if (!size) return size.fault();
     if (options.colour_bits != 32 && options.colour_bits != 16)
-        return usage_fault("cli.number", fmt::format("'{}' is no number of bits for colours", options.colour_bits),
+        return usage_fault("cli.number", fmt::format("'{}' isn't a number of bits for colours", options.colour_bits),
                            "16 or 32");
     if (options.output.empty())
         return usage_fault("cli.missing-value", "there is no -o", "say where the file goes: -o FILE.exr");

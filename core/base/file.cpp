@@ -85,7 +85,7 @@ Result<Done> write_whole_file(const std::string& path, std::string_view text) {
     const fs::path target = followed(path);
     struct stat old {};
     const bool replaces = ::stat(target.c_str(), &old) == 0;
-    if (replaces && !S_ISREG(old.st_mode)) return unwritable(path, "what is there is no plain file");
+    if (replaces && !S_ISREG(old.st_mode)) return unwritable(path, "what is there is not a plain file");
     const fs::path folder = target.parent_path();
     std::string part;
     Descriptor file(new_file_in(folder, part));

@@ -91,11 +91,11 @@ Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
     } else if (width.size() == 1 && width[0] >= '1' && width[0] <= '4') {
         argument.width = width[0] - '0';
     } else {
-        return line.fault("'" + width + "' is no width", "1, 2, 3, 4 or same");
+        return line.fault("'" + width + "' isn't a width", "1, 2, 3, 4 or same");
     }
     argument.role = line.word();
     if (std::find(roles.begin(), roles.end(), argument.role) == roles.end()) {
-        return line.fault("'" + argument.role + "' is no role",
+        return line.fault("'" + argument.role + "' isn't a role",
                           "mask, opacity, coordinate, displacement, colour, number or choice");
     }
     if (line.take("=")) argument.fallback = line.before({" in ", " of ", " : "});
@@ -107,7 +107,8 @@ Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
         const std::size_t dots = range.find("..");
         const auto least = parse_number(range.substr(0, dots));
         const auto most = dots == std::string::npos ? std::nullopt : parse_number(range.substr(dots + 2));
-        if (!least || !most || *least >= *most) return line.fault("'" + range + "' is no range", "write it like 0..1");
+        if (!least || !most || *least >= *most)
+            return line.fault("'" + range + "' isn't a range", "write it like 0..1");
         argument.range = {*least, *most};
         argument.unit = line.before({":"});
     }
@@ -131,14 +132,14 @@ Result<OperationStage> read_stage(HeadLine& line) {
             const auto part =
                 slash == std::string::npos ? std::optional<double>(1) : parse_number(value.substr(slash + 1));
             if (!whole || !part || *whole <= 0 || *part < 1 || *whole / *part > 1 || *part > 256) {
-                return line.fault("'" + value + "' is no size", "1, or a part of it such as 1/4");
+                return line.fault("'" + value + "' isn't a size", "1, or a part of it such as 1/4");
             }
             stage.scale = *whole / *part;
         } else if (what == "repeat") {
             const auto rounds = parse_number(value);
             stage.levels = value == "levels";
             if (!stage.levels && (!rounds || *rounds < 1 || *rounds > 64)) {
-                return line.fault("'" + value + "' is no number of rounds", "1 to 64, or levels");
+                return line.fault("'" + value + "' isn't a number of rounds", "1 to 64, or levels");
             }
             if (!stage.levels) stage.repeat = static_cast<int>(*rounds);
         } else {

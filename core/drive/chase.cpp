@@ -13,14 +13,14 @@ namespace {
 struct Chase {
     Track aim;
     Track rate;
-    bool by_shares = true;
+    bool exponential = true;
     std::vector<double> moments = {};
     std::vector<double> reached = {};  // where it stands at each moment
 
     double from(double start, double at, double elapsed) const {
         const double way = aim.value(at) - start;
         const double much = std::max(rate.value(at), 0.0) * elapsed;
-        if (by_shares) return start + way * -std::expm1(-much);
+        if (exponential) return start + way * -std::expm1(-much);
         return start + std::clamp(way, -much, much);
     }
     double at(double time) const {
@@ -40,7 +40,7 @@ double mapped(const Arguments& args, double signal) {
 
 Answerer answerer(const Arguments& args) {
     const Track signal = args.track("signal");
-    Chase chase{Track(mapped(args, signal.value(0))), args.track("rate"), args.word("way") == "by_shares"};
+    Chase chase{Track(mapped(args, signal.value(0))), args.track("rate"), args.word("way") == "exponential"};
     for (const double at : signal.moments()) chase.aim.change(at, mapped(args, signal.value(at)));
     chase.moments = moments_of(chase.aim, chase.rate);
     // It starts where the signal is, without running in.
@@ -68,7 +68,7 @@ ResponseKind chase_kind() {
                       number_argument("out_low", 0, 0, 1, "", "what it is at the lower end", Reads::steady),
                       number_argument("out_high", 1, 0, 1, "", "what it is at the upper end", Reads::steady),
                       number_argument("rate", 2, 0, 20, "/s", "how quickly it follows", Reads::rate),
-                      word_argument("way", {"by_shares", "evenly"},
+                      word_argument("way", {"exponential", "linear"},
                                     "a share of what is left each second, or so many units each second")};
     kind.answerer = answerer;
     return kind;

@@ -36,7 +36,7 @@ struct Blow {
     Four reach{};
     double seconds = 0;
     double decay = 0;
-    bool straight = true;
+    bool linear = true;
     bool along = false;
     std::uint32_t seed = 0;
     double travelled = 0;  // of the rate's integral, when it began
@@ -45,16 +45,16 @@ struct Blow {
     // How much of it is left: never below 0, and exactly 0 from `seconds` on.
     double remains(double elapsed, double reached) const {
         if (elapsed < 0 || elapsed >= seconds || !(reached > 0)) return 0;
-        const double dying = straight ? std::max(0.0, reached - decay * elapsed) : reached * std::exp(-decay * elapsed);
+        const double share = linear ? std::max(0.0, reached - decay * elapsed) : reached * std::exp(-decay * elapsed);
         // The last quarter brings down to nothing what is left then.
         const double late = std::clamp((elapsed / seconds - 0.75) * 4, 0.0, 1.0);
-        return dying * (1 - late * late * (3 - 2 * late));
+        return share * (1 - late * late * (3 - 2 * late));
     }
 
     Four after(double elapsed, double travel) const {
         Four at{};
         const double x = travel - travelled;
-        // A straight decay counts in units of the reach, so turn and zoom die away by its shares.
+        // A linear decay counts in units of the reach, so turn and zoom die away by its shares.
         const double whole = std::max(reach[0], 0.0);
         const double share = whole > 0 ? remains(elapsed, whole) / whole : remains(elapsed, 1);
         if (along) {
@@ -81,7 +81,7 @@ struct Blow {
 // What each blow reads; looked up once for all of them.
 struct Reading {
     explicit Reading(const Arguments& args)
-        : straight(args.word("dying") == "straight"),
+        : linear(args.word("decay_form") == "linear"),
           along(args.word("way") == "along_the_blow"),
           each_new(args.word("each_time") == "new"),
           seed(static_cast<std::uint32_t>(static_cast<std::int64_t>(std::clamp(args.number("seed"), -1e15, 1e15)))),
@@ -102,13 +102,13 @@ struct Reading {
         blow.reach = {whole, whole, turn(at) * strength, zoom(at) * strength};
         blow.seconds = lasts(at);
         blow.decay = std::max(decay(at), 0.0);
-        blow.straight = straight;
+        blow.linear = linear;
         blow.along = along;
         blow.seed = pcg(seed + (each_new ? pcg(static_cast<std::uint32_t>(run.index) + 1) : 0));
         return blow;
     }
 
-    bool straight;
+    bool linear;
     bool along;
     bool each_new;
     std::uint32_t seed;
@@ -156,8 +156,8 @@ ResponseKind jolt_kind() {
         number_argument("reach", 12, 0, 100, "px", "how far at full strength; the unit is yours"),
         number_argument("rate", 14, 0, 60, "/s", "how quick it is", Reads::rate),
         number_argument("seconds", 0.8, 0, 5, "s", "after which it is at rest for certain"),
-        number_argument("decay", 20, 0, 100, "/s", "what the reach loses a second; or the rate, if by shares"),
-        word_argument("dying", {"straight", "by_shares"}, "the same each second, or the same share"),
+        number_argument("decay", 20, 0, 100, "/s", "what the reach loses a second; or the rate, if exponential"),
+        word_argument("decay_form", {"linear", "exponential"}, "the same each second, or the same share"),
         word_argument("way", {"all_round", "along_the_blow"}, "where it goes"),
         number_argument("turn", 0, -45, 45, "deg", "how far it turns at full strength"),
         number_argument("zoom", 0, -0.5, 0.5, "", "by which share it comes nearer at full strength"),

@@ -86,7 +86,7 @@ Answerer answerer(const Arguments& args) {
 ResponseKind sweep_kind() {
     ResponseKind kind;
     kind.name = "sweep";
-    kind.words = "goes from one value to another, once or again and again";
+    kind.words = "goes from one value to another, once or in a loop";
     kind.listens_to_cue = true;
     kind.outputs = {"presence", "strength", "direction", "place", "object", "since"};
     kind.arguments = {number_argument("from", 0, 0, 1, "", "where it starts"),

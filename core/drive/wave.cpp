@@ -14,7 +14,7 @@ double shape_value(const std::string& shape, double turns) {
     if (shape == "saw") return part;
     if (shape == "square") return part < 0.5 ? 1 : 0;
     const double sine = std::sin(2 * std::numbers::pi * turns);
-    if (shape == "size_of_sine") return std::fabs(sine);
+    if (shape == "absolute_sine") return std::fabs(sine);
     return 0.5 + 0.5 * sine;
 }
 
@@ -36,7 +36,7 @@ ResponseKind wave_kind() {
     kind.name = "wave";
     kind.words = "swings between two values for ever";
     kind.arguments = {
-        word_argument("shape", {"sine", "size_of_sine", "triangle", "saw", "square"}, "the form of one swing"),
+        word_argument("shape", {"sine", "absolute_sine", "triangle", "saw", "square"}, "the form of one swing"),
         number_argument("rate", 1, 0, 10, "/s", "swings a second; 0 stands still", Reads::rate),
         number_argument("low", 0, 0, 1, "", "the lower end", Reads::any_time),
         number_argument("high", 1, 0, 1, "", "the upper end", Reads::any_time),

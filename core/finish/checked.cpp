@@ -206,7 +206,7 @@ private:
         for (const CueKind& known : finish().cues) names.push_back(known.name);
         const auto near = nearest_name(cue, names);
         made_.faults.push_back(finish_fault("finish.cue", response.name,
-                                            "'" + response.name + "' listens to '" + cue + "', which is no cue here",
+                                            "'" + response.name + "' listens to '" + cue + "', which isn't a cue here",
                                             near ? "did you mean " + *near + "?" : "add the cue, or choose another"));
     }
 

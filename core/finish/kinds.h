@@ -53,7 +53,7 @@ constexpr std::optional<Filter> filter_named(std::string_view name) {
     return name == "nearest" ? std::optional<Filter>(Filter::nearest) : std::nullopt;
 }
 
-/// "linear", "srgb", "oklab", "smooth" or "hold".
+/// "linear", "srgb", "oklab", "smooth" or "stay".
 constexpr std::string_view stop_mix_name(StopMix mix) {
     switch (mix) {
         case StopMix::straight:
@@ -65,13 +65,14 @@ constexpr std::string_view stop_mix_name(StopMix mix) {
         case StopMix::smooth:
             return "smooth";
         case StopMix::hold:
-            return "hold";
+            return "stay";
     }
     return "";
 }
 
-/// The way of that name.
+/// The way of that name; "hold" is what earlier files call "stay".
 constexpr std::optional<StopMix> stop_mix_named(std::string_view name) {
+    if (name == "hold") return StopMix::hold;
     for (const StopMix mix : {StopMix::straight, StopMix::display, StopMix::oklab, StopMix::smooth, StopMix::hold}) {
         if (stop_mix_name(mix) == name) return mix;
     }

@@ -1,6 +1,7 @@
 #include "core/finish/read_play.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace lacquer {
@@ -64,6 +65,26 @@ bool keys_from(const Json& json, PathKeys& keys) {
     return true;
 }
 
+// Settings that had other names in earlier files.
+void rename_old_setting(std::string_view kind, std::string& name, std::string& word) {
+    struct Renamed {
+        std::string_view kind, setting, word, to_setting, to_word;
+    };
+    static constexpr std::array renamed{
+        Renamed{"jolt", "dying", "straight", "decay_form", "linear"},
+        Renamed{"jolt", "dying", "by_shares", "decay_form", "exponential"},
+        Renamed{"wave", "shape", "size_of_sine", "shape", "absolute_sine"},
+        Renamed{"chase", "way", "by_shares", "way", "exponential"},
+        Renamed{"chase", "way", "evenly", "way", "linear"},
+    };
+    for (const Renamed& row : renamed) {
+        if (row.kind != kind || row.setting != name || row.word != word) continue;
+        name = row.to_setting;
+        word = row.to_word;
+        return;
+    }
+}
+
 }  // namespace
 
 CueKind read_cue_kind(Fields& fields) {
@@ -117,7 +138,10 @@ Response read_response(Fields& fields) {
             if (Fields::is_number(value)) {
                 response.settings[name] = value.number();
             } else if (value.is_string()) {
-                response.settings[name] = value.text();
+                std::string setting = name;
+                std::string word = value.text();
+                rename_old_setting(response.kind, setting, word);
+                response.settings[setting] = std::move(word);
             } else if (PathKeys keys; keys_from(value, keys)) {
                 response.settings[name] = std::move(keys);
             } else {

@@ -333,6 +333,47 @@ Result<Finish> move_step_below(Finish finish, std::string_view step, std::string
     return without;
 }
 
+namespace {
+
+// Takes steps out of their coats, in the ladder's order.
+Result<std::vector<Step>> taken_out(Finish& finish, const std::vector<std::string>& names) {
+    for (const std::string& name : names) {
+        if (find_step(finish, name) == nullptr) return unknown(name);
+    }
+    std::vector<Step> taken;
+    const auto is_wanted = [&](const Step& step) {
+        return std::find(names.begin(), names.end(), step.name) != names.end();
+    };
+    for (Coat& coat : finish.coats) {
+        for (const Step& step : coat.steps) {
+            if (is_wanted(step)) taken.push_back(step);
+        }
+        std::erase_if(coat.steps.own(), is_wanted);
+    }
+    return taken;
+}
+
+}  // namespace
+
+Result<Finish> move_steps_to_coat(Finish finish, const std::vector<std::string>& steps, std::size_t coat) {
+    if (coat >= finish.coats.size()) return unknown("coat");
+    Result<std::vector<Step>> taken = taken_out(finish, steps);
+    if (!taken) return taken.fault();
+    for (Step& step : *taken) finish.coats[coat].steps.push_back(std::move(step));
+    return finish;
+}
+
+Result<Finish> group_steps(Finish finish, const std::vector<std::string>& steps, const std::string& heading) {
+    if (steps.empty()) return unknown("step");
+    std::size_t last = 0;
+    for (const std::string& name : steps) last = std::max(last, place_of(finish, name).coat);
+    Result<std::vector<Step>> taken = taken_out(finish, steps);
+    if (!taken) return taken.fault();
+    finish = add_coat(std::move(finish), last, heading);
+    for (Step& step : *taken) finish.coats[last + 1].steps.push_back(std::move(step));
+    return finish;
+}
+
 Result<Finish> move_coat(Finish finish, std::size_t coat, int direction) {
     if (coat >= finish.coats.size()) return unknown("coat");
     const auto to = static_cast<std::ptrdiff_t>(coat) + direction;

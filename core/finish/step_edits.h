@@ -50,6 +50,13 @@ Result<Finish> use_instead(Finish finish, std::string_view from, std::string_vie
 /// `edit.unknown`.
 Result<Finish> move_step_below(Finish finish, std::string_view step, std::string_view other);
 
+/// Moves steps to the end of a coat, in the ladder's order. Faults: `edit.unknown`.
+Result<Finish> move_steps_to_coat(Finish finish, const std::vector<std::string>& steps, std::size_t coat);
+
+/// Makes these steps, in the ladder's order, a coat of their own with that heading, below the coat of the last of them;
+/// coats that are left without a step stay. Faults: `edit.unknown`.
+Result<Finish> group_steps(Finish finish, const std::vector<std::string>& steps, const std::string& heading);
+
 /// Moves a coat with all its steps up (-1) or down (+1). Faults: `edit.unknown`, `edit.end`.
 Result<Finish> move_coat(Finish finish, std::size_t coat, int direction);
 

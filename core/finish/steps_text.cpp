@@ -35,9 +35,8 @@ bool listens_to(const Response& response, const std::string& cue) {
     });
 }
 
-// Everything but coats that these steps name, also by way of dials.
-void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path) {
-    Names names;
+// These names, and everything but coats that the steps name, also by way of dials.
+void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path, Names names = {}) {
     for_each_step(fragment, [&](const Coat&, const Step& step) { add_names(step.formula, names); });
     for (std::size_t before = 0; before != names.size();) {
         before = names.size();
@@ -62,7 +61,7 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
     copy(finish.signals, fragment.signals);
     for (const Ground& ground : finish.grounds) {
         for (const GroundPicture& picture : ground_pictures(ground)) {
-            if (!names.contains(picture.name)) continue;
+            if (!names.contains(picture.name) && !names.contains(ground.name)) continue;
             names.insert(ground.name);
             if (const std::string* other = other_of(ground); other != nullptr && !other->empty()) names.insert(*other);
         }
@@ -74,7 +73,7 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
     for (const CueKind& cue : finish.cues) {
         const bool heard = std::any_of(fragment.responses.begin(), fragment.responses.end(),
                                        [&](const Response& r) { return listens_to(r, cue.name); });
-        if (heard) fragment.cues.push_back(cue);
+        if (heard || names.contains(cue.name)) fragment.cues.push_back(cue);
     }
 }
 
@@ -113,7 +112,7 @@ Result<Finish> from_lines(std::string_view text) {
             step.formula = first == std::string_view::npos ? std::string() : std::string(line.substr(first));
             steps.push_back(std::move(step));
         } else if (line.find_first_not_of(" \t") != std::string_view::npos) {
-            if (steps.empty()) return paste_fault("this is no step", "copy steps first, or write name = formula");
+            if (steps.empty()) return paste_fault("this isn't a step", "copy steps first, or write name = formula");
             steps.back().formula += '\n' + std::string(line);
         }
     }
@@ -127,7 +126,7 @@ public:
         : finish_(std::move(finish)), fragment_(std::move(fragment)), finish_path_(finish_path) {}
 
     Result<StepEdit> run(std::string_view after, bool as_coats) {
-        if (step_count(fragment_) == 0) return paste_fault("there are no steps in it", "copy steps first");
+        if (step_count(fragment_) == 0) return add_parts(after);
         take_all(fragment_.grounds, finish_.grounds, true);
         take_all(fragment_.signals, finish_.signals, true);
         take_all(fragment_.responses, finish_.responses, false);
@@ -167,6 +166,31 @@ public:
     }
 
 private:
+    // What was copied by itself comes once more, also where it came from.
+    Result<StepEdit> add_parts(std::string_view after) {
+        const auto add = [&](auto& from, auto& to) {
+            for (auto& thing : from) {
+                fit(thing);
+                const std::string name = free_name(finish_, thing.name);
+                if (name != thing.name) renames_.emplace_back(thing.name, name);
+                thing.name = name;
+                to.push_back(std::move(thing));
+            }
+            return !from.empty();
+        };
+        bool any = add(fragment_.grounds, finish_.grounds);
+        any = add(fragment_.signals, finish_.signals) || any;
+        any = add(fragment_.responses, finish_.responses) || any;
+        any = add(fragment_.dials, finish_.dials) || any;
+        for (CueKind& cue : fragment_.cues) {
+            for (int i = 2; find_cue(finish_, cue.name) != nullptr; ++i) cue.name = cue.name + std::to_string(i);
+            finish_.cues.push_back(std::move(cue));
+            any = true;
+        }
+        if (!any) return paste_fault("there is nothing in it to paste", "copy steps, dials or grounds first");
+        return StepEdit{std::move(finish_), std::string(after)};
+    }
+
     std::string renamed(std::string formula) const {
         // By way of names that no formula can have: what changes its name may take one that another gives up.
         for (std::size_t i = 0; i < renames_.size(); ++i) {
@@ -218,6 +242,12 @@ std::string steps_as_text(const Finish& finish, const std::string& finish_path, 
         if (!part.steps.empty()) fragment.coats.push_back(std::move(part));
     }
     add_what_is_named(fragment, finish, finish_path);
+    return finish_to_text(fragment);
+}
+
+std::string parts_as_text(const Finish& finish, const std::string& finish_path, const std::vector<std::string>& names) {
+    Finish fragment = bare_copy(finish);
+    add_what_is_named(fragment, finish, finish_path, Names(names.begin(), names.end()));
     return finish_to_text(fragment);
 }
 

@@ -7,7 +7,7 @@ namespace lacquer {
 namespace {
 
 double eased(const std::string& easing, double share) {
-    if (easing == "hold") return share < 1 ? 0 : 1;
+    if (easing == stay_easing) return share < 1 ? 0 : 1;
     return easing_named(easing).value_or(Easing{})(share);
 }
 
@@ -16,7 +16,7 @@ double eased(const std::string& easing, double share) {
 const std::vector<std::string>& stop_easings() {
     static const std::vector<std::string> names = [] {
         std::vector<std::string> all = css_easing_names();
-        all.emplace_back("hold");
+        all.emplace_back(stay_easing);
         return all;
     }();
     return names;

@@ -19,7 +19,7 @@ std::string_view trimmed(std::string_view text) {
 }
 
 Fault unread(std::string_view stop, StopValues values) {
-    return {"finish.stops", "'" + std::string(stop.substr(0, 40)) + "' is no stop",
+    return {"finish.stops", "'" + std::string(stop.substr(0, 40)) + "' isn't a stop",
             values == StopValues::heights
                 ? "write a place and a height, such as 0.5 1"
                 : "write a place and a colour, such as 0.5 #FFCC88 or 0.5 #FFCC88 opacity 0.4",
@@ -43,7 +43,8 @@ bool read_colour(std::string_view text, Stop& stop) {
 // An easing as the last word, taken off the text.
 std::string easing_at_end(std::string_view& text) {
     const auto space = text.rfind(' ');
-    const std::string word(space == std::string_view::npos ? std::string_view() : text.substr(space + 1));
+    const std::string word(
+        stop_easing_named(space == std::string_view::npos ? std::string_view() : text.substr(space + 1)));
     const auto& known = stop_easings();
     if (std::find(known.begin(), known.end(), word) == known.end()) return {};
     text = trimmed(text.substr(0, space));

@@ -36,10 +36,10 @@ void run(Inspected& inspected, Warnings& warnings) {
             if (source != nullptr && count_not_finite(inspected.drawn(name, source->formula)) > 0) return;
         }
         Warning warning{
-            "inspect.not-finite", step.name, {}, "some values are no number: something is divided by 0", {}};
+            "inspect.not-finite", step.name, {}, "some values are not numbers: something is divided by 0", {}};
         const Result<Expression> parsed = parse(step.formula);
         if (parsed && !divisor(*parsed) && step.formula.find("texture") != std::string::npos)
-            warning.message = "some values are no number: a picture is read at places that are none";
+            warning.message = "some values are not numbers: a picture is read at places that are not numbers";
         if (const auto by = parsed ? divisor(*parsed) : std::nullopt) {
             warning.span = *by;
             const std::string guarded = "max(" + words_of(step.formula, *by) + ", 0.0001)";
@@ -54,6 +54,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection not_finite_inspection() { return {"not_finite", "values that are no number", run}; }
+Inspection not_finite_inspection() { return {"not_finite", "values that are not numbers", run}; }
 
 }  // namespace lacquer

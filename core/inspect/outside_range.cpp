@@ -25,7 +25,7 @@ double share_outside(const DrawnStep& drawn, int part) {
 }
 
 Mend clamp_mend(const std::string& step, Span span, const std::string& words) {
-    return {"hold it to 0..1", [step, span, held = "clamp(" + words + ", 0.0, 1.0)"](const Finish& finish) {
+    return {"clamp to 0..1", [step, span, held = "clamp(" + words + ", 0.0, 1.0)"](const Finish& finish) {
                 return replace_words(finish, step, span, held);
             }};
 }
@@ -50,7 +50,7 @@ void run(Inspected& inspected, Warnings& warnings) {
         const double share = drawn == nullptr ? 0 : share_outside(*drawn, 3);
         if (share <= 0) return;
         const Span whole{0, static_cast<std::uint32_t>(step.formula.size())};
-        Mend mend{"hold the opacity to 0..1", [name = step.name, whole, text = step.formula](const Finish& finish) {
+        Mend mend{"clamp the opacity to 0..1", [name = step.name, whole, text = step.formula](const Finish& finish) {
                       const std::string held = "vec4((" + text + ").rgb, clamp((" + text + ").a, 0.0, 1.0))";
                       return replace_words(finish, name, whole, held);
                   }};

@@ -12,7 +12,7 @@ void run(Inspected& inspected, Warnings& warnings) {
                             name,
                             {},
                             "a stand-in: put the real source in its place before handing over",
-                            {{"it is the real one", [name](const Finish& finish) -> Result<Finish> {
+                            {{"mark as final", [name](const Finish& finish) -> Result<Finish> {
                                   Finish changed = finish;
                                   for (Coat& coat : changed.coats) {
                                       for (Step& step : coat.steps) {

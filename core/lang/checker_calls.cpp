@@ -185,7 +185,7 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
         if (row.params[0] == 't') {
             if (auto known = value(source_expression); !known) return known;
             return fault("lang.picture", source_expression.span,
-                         quoted(source_expression.span) + " is no gradient or curve", "name a gradient or a curve");
+                         quoted(source_expression.span) + " isn't a gradient or curve", "name a gradient or a curve");
         }
         const Result<Symbol> source = picture_source(source_expression);
         if (!source) return source.fault();

@@ -369,7 +369,7 @@ private:
         const auto* variable = place->as<VariableHere>();
         if (variable == nullptr) {
             return fault("lang.assignment", s.args[0].span,
-                         expressions_.quoted(s.args[0].span) + " is no variable, and only variables change",
+                         expressions_.quoted(s.args[0].span) + " isn't a variable, and only variables change",
                          "make a variable of it: float value = " + std::string("..."));
         }
         made.variable = variable->number;

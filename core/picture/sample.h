@@ -41,7 +41,7 @@ struct PictureView {
 PictureView view_of(const Picture& picture, Sampling sampling = {});
 
 /// The colour at (u, v), 0..1 across and down. Positions are rounded to 1/256 pixel, so that a picture read at its own
-/// pixel centres comes back exactly. Coordinates that are not finite give values that are no number.
+/// pixel centres comes back exactly. Coordinates that are not finite give values that are not numbers.
 std::array<float, 4> sample(const PictureView& picture, float u, float v);
 
 /// The same, linear between two of the smaller copies: level 0 is the picture itself, 1 half its size; levels beyond

@@ -49,7 +49,7 @@ int refuse(SvgAnswer::Kind kind, const std::string& why) {
 
 int refuse(GError* problem) {
     const Held<GError> held(problem);
-    return refuse(SvgAnswer::unreadable, held ? held->message : "it is no drawing");
+    return refuse(SvgAnswer::unreadable, held ? held->message : "it isn't a drawing");
 }
 
 // Its own size in pixels, else that of what it shows.

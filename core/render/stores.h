@@ -8,6 +8,9 @@ namespace lacquer {
 
 /// Shared by stage, small pictures and whatever else draws in one process. Safe from any thread.
 struct RenderStores {
+    /// `picture_bytes` is what pictures of files may hold together.
+    explicit RenderStores(std::size_t picture_bytes = PictureStore::usual_budget) : pictures(picture_bytes) {}
+
     ProgramStore programs;
     PictureStore pictures;
 };

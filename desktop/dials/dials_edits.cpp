@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/steps_text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/dial_text.h"
@@ -28,8 +29,9 @@ void DialsView::edit_value() {
 void DialsView::end_value(bool keep) {
     if (!value_editor_->isVisible()) return;
     const QString typed = value_editor_->text();
+    const bool had_focus = value_editor_->hasFocus();
     value_editor_->hide();
-    setFocus();
+    if (had_focus) setFocus();
     const Dial* dial = find_dial(document_.finish(), chosen_);
     if (!keep || dial == nullptr) return;
     if (typed == dial_value_text(*dial, present_value(*dial))) return;
@@ -37,8 +39,8 @@ void DialsView::end_value(bool keep) {
     if (!value) {
         document_.say(
             dial->kind == DialKind::colour
-                ? tr("'%1' is no colour - write it like #D9472B x 1.3").arg(typed)
-                : tr("'%1' is no value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
+                ? tr("'%1' isn't a colour - write it like #D9472B x 1.3").arg(typed)
+                : tr("'%1' isn't a value - write it like %2").arg(typed, dial_value_text(*dial, dial->default_value)));
         return;
     }
     playing_.set_dial(chosen_, *value);
@@ -53,9 +55,19 @@ void DialsView::take_mend() {
     document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
 }
 
+QString DialsView::chosen_words() const {
+    return all_chosen_.size() > 1 ? qs(counted(all_chosen_.size(), "dial")) : qs(shown_name(chosen_));
+}
+
 void DialsView::move_chosen(int direction) {
-    document_.edit(move_dial(document_.finish(), chosen_, direction),
-                   tr("Moved the dial %1").arg(qs(shown_name(chosen_))));
+    std::vector<std::string> names = all_chosen_.empty() ? std::vector<std::string>{chosen_} : all_chosen_;
+    if (direction > 0) std::reverse(names.begin(), names.end());
+    Result<Finish> moved = document_.finish();
+    for (const std::string& name : names) {
+        moved = move_dial(std::move(*moved), name, direction);
+        if (!moved) break;
+    }
+    document_.edit(std::move(moved), tr("Moved %1").arg(chosen_words()));
 }
 
 void DialsView::go_to_use() {
@@ -68,31 +80,47 @@ void DialsView::go_to_use() {
     document_.say(tr("%1 is used in %2").arg(qs(shown_name(chosen_)), qs(counted(users.size(), "step"))));
 }
 
-void DialsView::copy_value() {
+void DialsView::copy_chosen() {
     const Dial* dial = find_dial(document_.finish(), chosen_);
     if (dial == nullptr) return;
+    if (all_chosen_.size() > 1) {
+        QGuiApplication::clipboard()->setText(qs(parts_as_text(document_.finish(), document_.path(), all_chosen_)));
+        return document_.say(tr("Copied %1 as text").arg(chosen_words()));
+    }
     const QString text = dial_value_text(*dial, present_value(*dial));
     QGuiApplication::clipboard()->setText(text);
     document_.say(tr("Copied %1").arg(text));
 }
 
-void DialsView::paste_value() {
+bool DialsView::paste_value() {
     const Dial* dial = find_dial(document_.finish(), chosen_);
-    if (dial == nullptr) return;
     const QString text = QGuiApplication::clipboard()->text().trimmed();
+    // Whole dials are pasted as all else is.
+    if (dial == nullptr || text.startsWith(QLatin1Char('{'))) return false;
     const auto value = dial_value_from(*dial, text);
-    if (!value) return document_.say(tr("'%1' is no value for %2").arg(text.left(40), qs(shown_name(chosen_))));
+    if (!value) {
+        document_.say(tr("'%1' isn't a value for %2").arg(text.left(40), qs(shown_name(chosen_))));
+        return true;
+    }
     playing_.set_dial(chosen_, *value);
     document_.seal_edit();
     document_.say(tr("%1 is %2").arg(qs(shown_name(chosen_)), dial_value_text(*dial, *value)));
+    return true;
 }
 
 void DialsView::delete_chosen() {
     if (chosen_.empty()) return;
-    const std::vector<std::string> users = users_of(document_.finish(), chosen_);
-    QString what = tr("Deleted the dial %1").arg(qs(shown_name(chosen_)));
-    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
-    document_.edit(delete_dial(document_.finish(), chosen_), what);
+    const std::vector<std::string> names = all_chosen_.empty() ? std::vector<std::string>{chosen_} : all_chosen_;
+    const std::vector<std::string> users = users_of(document_.finish(), names.front());
+    QString what = names.size() > 1 ? tr("Deleted %1").arg(chosen_words())
+                                    : tr("Deleted the dial %1").arg(qs(shown_name(chosen_)));
+    if (names.size() == 1 && !users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
+    Result<Finish> without = document_.finish();
+    for (const std::string& name : names) {
+        without = delete_dial(std::move(*without), name);
+        if (!without) break;
+    }
+    document_.edit(std::move(without), what);
 }
 
 void DialsView::reset_chosen() {

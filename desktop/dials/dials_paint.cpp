@@ -6,14 +6,16 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/dial_text.h"
+#include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 #include "desktop/playing/playing.h"
 
 namespace lacquer {
 
 namespace {
 
-constexpr int margin = 12;
+using theme::margin;
 
 }  // namespace
 
@@ -35,14 +37,15 @@ void DialsView::paintEvent(QPaintEvent*) {
     }
     painter.translate(-scrolled());
     for (const Heading& heading : headings_)
-        theme::paint_text(painter, heading.area, heading.words, theme::words(11, true), theme::quiet);
+        theme::paint_text(painter, heading.area, heading.words, theme::words(theme::small, true), theme::quiet);
     for (const Cell& cell : cells_) paint_cell(painter, cell);
 }
 
 void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     const Dial& dial = document_.finish().dials[cell.dial];
     const bool held = playing_.held().contains(dial.name);
-    const bool is_chosen = dial.name == chosen_;
+    const bool is_chosen =
+        dial.name == chosen_ || std::find(all_chosen_.begin(), all_chosen_.end(), dial.name) != all_chosen_.end();
     if (cell.card) {
         painter.setPen(held ? theme::gold : theme::hairline);
         painter.setBrush(theme::raised);
@@ -50,10 +53,10 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     } else {
         painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
     }
-    if (is_chosen && hasFocus())
+    if (is_chosen && (hasFocus() || all_chosen_.size() > 1))
         painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
     const bool reaches = reaching_.contains(dial.name);
-    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(12, true),
+    theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(theme::plain, true),
                       reaches ? theme::text : theme::quiet);
     const DialValue value = present_value(dial);
     const CheckedDial& checked = document_.checked().dials[cell.dial];
@@ -65,7 +68,7 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     }
     const bool differs = dial.formula.empty() && dial.value != dial.default_value;
     theme::paint_text(painter, value_area, dial_value_text(dial, value),
-                      theme::figures(dial.kind == DialKind::colour ? 11 : 12),
+                      theme::figures(dial.kind == DialKind::colour ? theme::small : theme::plain),
                       !dial.formula.empty() && !held ? theme::vermilion_text : theme::text, Qt::AlignRight);
     paint_track(painter, cell, dial);
     if (differs && dial.kind != DialKind::toggle) {
@@ -80,44 +83,30 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     if (warning != nullptr && !checked.fault) {
         const QRect line(cell.area.left() + 10, cell.area.top() + 46, cell.area.width() - 20, 16);
         theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
-        theme::paint_text(painter, line, qs(warning->message), theme::words(11), theme::vermilion_text);
+        theme::paint_text(painter, line, qs(warning->message), theme::words(theme::small), theme::vermilion_text);
         if (!warning->mends.empty())
             theme::paint_text(painter, line.translated(0, 18), tr("M: %1").arg(qs(warning->mends.front().words)),
-                              theme::words(11), theme::celadon);
+                              theme::words(theme::small), theme::celadon);
     } else if (checked.fault) {
         const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
         theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
-        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(11), theme::vermilion_text);
-        theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(11), theme::quiet);
+        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(theme::small), theme::vermilion_text);
+        theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(theme::small),
+                          theme::quiet);
     } else {
         paint_card_trace(painter, cell, dial);
     }
     const QRect line(cell.area.left() + 10, cell.area.bottom() - 18, cell.area.width() - 20, 16);
-    theme::paint_text(painter, line, source_words(dial), theme::figures(10), held ? theme::gold : theme::quiet);
+    theme::paint_text(painter, line, source_words(dial), theme::figures(theme::tiny),
+                      held ? theme::gold : theme::quiet);
 }
 
 void DialsView::paint_track(QPainter& painter, const Cell& cell, const Dial& dial) const {
     const QRect track = cell.track;
-    const QRect groove(track.left(), track.center().y() - 1, track.width(), 4);
     const double share = dial_share(dial, present_value(dial));
-    if (dial.kind == DialKind::toggle) {
-        const QRect box(track.left(), track.top() - 1, 24, 12);
-        painter.setPen(Qt::NoPen);
-        painter.setRenderHint(QPainter::Antialiasing);
-        QColor colour = share > 0 ? theme::celadon : theme::hairline;
-        if (share > 0) colour.setAlpha(0x55);
-        painter.setBrush(colour);
-        painter.drawRoundedRect(box, 6, 6);
-        painter.setBrush(share > 0 ? theme::celadon : theme::quiet);
-        painter.drawEllipse(QRect(share > 0 ? box.right() - 10 : box.left() + 1, box.top() + 1, 10, 10));
-        painter.setRenderHint(QPainter::Antialiasing, false);
-        return;
-    }
-    painter.fillRect(groove, theme::black);
+    if (dial.kind == DialKind::toggle) return paint_switch(painter, track.topLeft() - QPoint(0, 1), share > 0);
     const bool driven = !dial.formula.empty() && !playing_.held().contains(dial.name);
-    const int x = track.left() + static_cast<int>(share * (track.width() - 1));
-    if (driven) painter.fillRect(QRect(groove.left(), groove.top(), x - groove.left(), 4), theme::vermilion);
-    painter.fillRect(QRect(x - 2, track.top(), 5, 12), theme::text);
+    lacquer::paint_track(painter, track, share, driven ? std::optional<QColor>(theme::vermilion) : std::nullopt);
 }
 
 void DialsView::paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const {

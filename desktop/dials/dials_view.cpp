@@ -16,13 +16,14 @@
 #include "desktop/kit/dial_text.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 #include "desktop/playing/playing.h"
 
 namespace lacquer {
 
 namespace {
 
-constexpr int margin = 12;
+using theme::margin;
 constexpr int card_width = 252;
 constexpr int card_height = 100;
 constexpr int row_height = 28;
@@ -64,7 +65,7 @@ DialsView::DialsView(Models& models, QWidget* parent)
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setFocusPolicy(Qt::StrongFocus);
     value_editor_->setObjectName(QStringLiteral("value_editor"));
-    value_editor_->setFont(theme::figures(12));
+    value_editor_->setFont(theme::figures(theme::plain));
     value_editor_->hide();
     connect(value_editor_, &QLineEdit::editingFinished, this, [this] { end_value(true); });
     connect(value_editor_, &LineEditor::dismissed, this, [this] { end_value(false); });
@@ -73,6 +74,7 @@ DialsView::DialsView(Models& models, QWidget* parent)
         rebuild();
     });
     connect(&document_, &Document::selection_changed, this, &DialsView::rebuild);
+    connect(&document_, &Document::called_off, this, [this] { dragged_.clear(); });
     connect(&playing_, &Playing::time_changed, this, [this] { viewport()->update(); });
     connect(&drawing_, &Drawing::warnings_changed, this, [this] {
         viewport()->update();
@@ -180,6 +182,7 @@ void DialsView::rebuild() {
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(row_height);
     verticalScrollBar()->setRange(0, std::max(0, bottom - viewport()->height()));
+    std::erase_if(all_chosen_, [&](const std::string& name) { return find_dial(finish, name) == nullptr; });
     if (find_dial(finish, chosen_) == nullptr)
         chosen_ = cells_.empty() ? std::string() : finish.dials[cells_.front().dial].name;
     viewport()->update();
@@ -211,12 +214,33 @@ QRect DialsView::track_area(const std::string& dial) const {
 
 void DialsView::choose(const std::string& dial) {
     chosen_ = dial;
+    all_chosen_ = {dial};
     if (const Cell* cell = cell_of(dial)) {
         if (cell->area.top() < verticalScrollBar()->value()) verticalScrollBar()->setValue(cell->area.top() - 4);
         if (cell->area.bottom() > verticalScrollBar()->value() + viewport()->height()) {
             verticalScrollBar()->setValue(cell->area.bottom() - viewport()->height() + 4);
         }
     }
+    viewport()->update();
+}
+
+void DialsView::toggle_chosen(const std::string& dial) {
+    const bool was = std::find(all_chosen_.begin(), all_chosen_.end(), dial) != all_chosen_.end();
+    if (was && all_chosen_.size() == 1) return;
+    const std::vector<std::string> before = all_chosen_;
+    all_chosen_.clear();
+    for (const Dial& each : document_.finish().dials) {
+        const bool had = std::find(before.begin(), before.end(), each.name) != before.end();
+        if (each.name == dial ? !was : had) all_chosen_.push_back(each.name);
+    }
+    chosen_ = was ? all_chosen_.front() : dial;
+    viewport()->update();
+}
+
+void DialsView::choose_all() {
+    all_chosen_.clear();
+    for (const Dial& dial : document_.finish().dials) all_chosen_.push_back(dial.name);
+    document_.say(tr("Chose %1").arg(qs(counted(all_chosen_.size(), "dial"))));
     viewport()->update();
 }
 
@@ -229,7 +253,11 @@ void DialsView::mousePressEvent(QMouseEvent* event) {
     const Cell* cell = cell_at(event->pos());
     if (cell == nullptr) return;
     const Dial dial = document_.finish().dials[cell->dial];
-    choose(dial.name);
+    if (event->modifiers().testFlag(Qt::ControlModifier) && event->button() == Qt::LeftButton &&
+        !cell->track.contains(event->pos() + scrolled()))
+        return toggle_chosen(dial.name);
+    const bool among = std::find(all_chosen_.begin(), all_chosen_.end(), dial.name) != all_chosen_.end();
+    if (event->button() == Qt::LeftButton || !among) choose(dial.name);
     const QPoint at = event->pos() + scrolled();
     if (event->button() != Qt::LeftButton || !cell->track.adjusted(-4, -4, 4, 4).contains(at)) return;
     if (dial.kind == DialKind::toggle) {
@@ -301,19 +329,16 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
         to = std::clamp<std::ptrdiff_t>(to, 0, static_cast<std::ptrdiff_t>(cells_.size()) - 1);
         choose(document_.finish().dials[cells_[static_cast<std::size_t>(to)].dial].name);
     };
-    const Dial& dial = document_.finish().dials[cell->dial];
-    const double by = (event->modifiers() & Qt::ControlModifier) != 0 ? 10
-                      : (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.1
-                                                                      : 1;
+    const double by = pace_of(event->modifiers());
     switch (event->key()) {
         case Qt::Key_Up:
             return go(at - 1);
         case Qt::Key_Down:
             return go(at + 1);
         case Qt::Key_Left:
-            return playing_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), -by));
+            return step_chosen(-by);
         case Qt::Key_Right:
-            return playing_.set_dial(dial.name, dial_value_stepped(dial, present_value(dial), by));
+            return step_chosen(by);
         case Qt::Key_Return:
         case Qt::Key_Enter:
             return edit_value();
@@ -322,8 +347,13 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
     }
 }
 
+void DialsView::step_chosen(double increments) {
+    if (const Dial* dial = find_dial(document_.finish(), chosen_))
+        playing_.set_dial(dial->name, dial_value_stepped(*dial, present_value(*dial), increments));
+}
+
 void DialsView::contextMenuEvent(QContextMenuEvent* event) {
-    if (dial_menu_ != nullptr) dial_menu_->popup(event->globalPos());
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
 const Warning* DialsView::warning_of(const Dial& dial) const {

@@ -7,6 +7,8 @@
 #include <string>
 #include <vector>
 
+#include "desktop/kit/accessible_cells.h"
+
 #include "core/finish/finish.h"
 #include "core/inspect/warning.h"
 
@@ -20,13 +22,13 @@ class Playing;
 class Drawing;
 struct Models;
 
-class DialsView : public QAbstractScrollArea {
+class DialsView : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
     DialsView(Models& models, QWidget* parent = nullptr);
 
-    void set_dial_menu(QMenu* menu) { dial_menu_ = menu; }
+    void set_menu(QMenu* menu) { menu_ = menu; }
     /// The chosen dial's name; empty if there is none.
     const std::string& chosen() const { return chosen_; }
     void choose(const std::string& dial);
@@ -35,15 +37,25 @@ public:
     void reset_chosen();
     void value_as_default();
     void move_chosen(int direction);
+    /// The chosen dial by so many increments.
+    void step_chosen(double increments);
     /// Selects the next step that uses the chosen dial.
     void go_to_use();
-    void copy_value();
-    void paste_value();
+    /// The chosen dials as text; of a single one its value.
+    void copy_chosen();
+    /// A value into the chosen dial. False if what was copied is none.
+    bool paste_value();
+    void choose_all();
+    const std::vector<std::string>& all_chosen() const { return all_chosen_; }
     /// Takes the first mend that a warning about the chosen dial offers.
     void take_mend();
 
     /// Where a dial's track stands now; for tests.
     QRect track_area(const std::string& dial) const;
+
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
 
 Q_SIGNALS:
     void wants_form(const QString& dial);
@@ -80,6 +92,8 @@ private:
     void paint_card_trace(QPainter& painter, const Cell& cell, const Dial& dial) const;
     void drag_to(QMouseEvent* event);
     void end_value(bool keep);
+    void toggle_chosen(const std::string& dial);
+    QString chosen_words() const;
     QString source_words(const Dial& dial) const;
     const Warning* warning_of(const Dial& dial) const;
     struct Driven {
@@ -100,11 +114,12 @@ private:
     Document& document_;
     Playing& playing_;
     Drawing& drawing_;
-    QMenu* dial_menu_ = nullptr;
+    QMenu* menu_ = nullptr;
     std::vector<Cell> cells_;
     std::map<std::string, std::vector<float>, std::less<>> traces_;
     std::set<std::string, std::less<>> reaching_;
     std::string chosen_;
+    std::vector<std::string> all_chosen_;  ///< several, the one above among them; in the order of the finish
     std::string dragged_;
     double drag_share_ = 0;
     int drag_x_ = 0;

@@ -1,6 +1,7 @@
 #include "desktop/document/document.h"
 
 #include <QFileInfo>
+#include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
@@ -24,6 +25,18 @@ Document::Document(Prompts prompts, QObject* parent)
 
 Document::~Document() = default;
 
+void Document::say(const QString& words, Tone tone) {
+    notices_.add(words, tone);
+    emit said(words);
+}
+
+void Document::complain(const Fault& fault) { say(qs(to_text(fault)), Tone::failed); }
+
+void Document::see_notices() {
+    notices_.see();
+    emit notices_seen();
+}
+
 void Document::edit(Finish changed, const QString& what, const std::string& merge_key) {
     // What was opened beyond them may still be worked on, and made smaller.
     if (const Result<Done> fits = within_limits(changed); !fits && within_limits(finish())) {
@@ -41,8 +54,7 @@ void Document::edit(Finish changed, const QString& what, const std::string& merg
 
 bool Document::edit(Result<Finish> changed, const QString& what) {
     if (!changed) {
-        const Fault& fault = changed.fault();
-        say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
+        say(fault_words(changed.fault()));
         return false;
     }
     edit(std::move(*changed), what);
@@ -79,6 +91,9 @@ void Document::replaced() {
     checked_ = std::make_shared<const CheckedFinish>(check_finish(history_.now(), catalogue_, checked_.get()));
     if (!selected_.empty() && find_step(finish(), selected_) == nullptr) selected_.clear();
     if (selected_.empty() && !checked_->steps.empty()) selected_ = checked_->steps.back().name;
+    std::erase_if(selection_, [this](const std::string& name) { return find_step(finish(), name) == nullptr; });
+    if (selection_.size() < 2 || std::find(selection_.begin(), selection_.end(), selected_) == selection_.end())
+        set_selection({selected_});
     if (!interacting_) watch_files();
     emit finish_replaced();
     emit finish_changed();
@@ -90,19 +105,83 @@ void Document::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
     if (catalogue_->faults.empty()) {
         say(qs(counted(catalogue_->operations.size(), "operation")));
     } else {
-        say(qs(to_text(catalogue_->faults.front())));
+        complain(catalogue_->faults.front());
     }
 }
 
+// In the ladder's order, each once.
+void Document::set_selection(std::vector<std::string> names) {
+    selection_.clear();
+    for_each_step(finish(), [&](const Coat&, const Step& step) {
+        if (std::find(names.begin(), names.end(), step.name) != names.end()) selection_.push_back(step.name);
+    });
+}
+
 void Document::select(const std::string& step) {
-    if (selected_ == step) return;
+    anchor_ = step;
+    if (selected_ == step && selection_.size() < 2) return;
     selected_ = step;
+    set_selection({step});
     history_.seal();
     emit selection_changed();
 }
 
+void Document::select_to(const std::string& step) {
+    std::vector<std::string> names;
+    bool within = false;
+    const std::string from = find_step(finish(), anchor_) != nullptr ? anchor_ : selected_;
+    for_each_step(finish(), [&](const Coat&, const Step& each) {
+        const bool end = each.name == from || each.name == step;
+        if (end || within) names.push_back(each.name);
+        if (end && from != step) within = !within;
+    });
+    selected_ = step;
+    set_selection(std::move(names));
+    history_.seal();
+    emit selection_changed();
+}
+
+void Document::toggle_selected(const std::string& step) {
+    std::vector<std::string> names = selection_;
+    const auto found = std::find(names.begin(), names.end(), step);
+    const bool was = found != names.end();
+    if (was && names.size() == 1) return;
+    if (was) {
+        names.erase(found);
+    } else {
+        names.push_back(step);
+    }
+    selected_ = was ? names.front() : step;
+    anchor_ = selected_;
+    set_selection(std::move(names));
+    history_.seal();
+    emit selection_changed();
+}
+
+void Document::select_all() {
+    std::vector<std::string> names;
+    for_each_step(finish(), [&](const Coat&, const Step& step) { names.push_back(step.name); });
+    set_selection(std::move(names));
+    emit selection_changed();
+}
+
+bool Document::call_off() {
+    if (!interacting_) return false;
+    emit called_off();
+    while (history_.at() > entry_before_) history_.undo();
+    set_interacting(false);
+    replaced();
+    say(tr("Called off"));
+    return true;
+}
+
 void Document::set_interacting(bool interacting) {
     const bool ends = interacting_ && !interacting;
+    if (interacting && !interacting_) {
+        // What was changed before is no part of what may be called off.
+        history_.seal();
+        entry_before_ = history_.at();
+    }
     interacting_ = interacting;
     if (ends) history_.seal();
     emit interacting_changed(interacting);

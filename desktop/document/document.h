@@ -14,6 +14,8 @@
 #include "core/finish/checked.h"
 #include "core/finish/file.h"
 #include "core/finish/history.h"
+#include "desktop/document/background.h"
+#include "desktop/document/notices.h"
 #include "desktop/document/prompts.h"
 #include "desktop/document/recovery.h"
 #include "desktop/document/watched_files.h"
@@ -53,16 +55,31 @@ public:
     /// While the user drags: all changes of one kind are one, and files are looked at afterwards.
     void set_interacting(bool interacting);
     bool interacting() const { return interacting_; }
+    /// Calls off what is being dragged: all is as it was before. False if nothing is.
+    bool call_off();
 
     /// The step that commands work on.
     const std::string& selected() const { return selected_; }
     void select(const std::string& step);
+    /// All steps that are selected, in the ladder's order; the one above is among them.
+    const std::vector<std::string>& selection() const { return selection_; }
+    /// From the step that was selected by itself last to this one.
+    void select_to(const std::string& step);
+    /// Puts a step into the selection, or takes it out again.
+    void toggle_selected(const std::string& step);
+    void select_all();
 
     // Files. Each says what it did or why it could not; false if nothing came of it.
     bool open(const QString& path);
     bool open_asking();
     bool save();
     bool save_as();
+    /// A copy elsewhere; the finish stays where it is.
+    bool save_copy();
+    /// Opens a finish as one that was never saved: a demo is a beginning.
+    bool open_copy(const QString& path);
+    /// How long after a change unsaved work is kept aside, in seconds.
+    void set_autosave(double seconds) { autosave_timer_.setInterval(static_cast<int>(seconds * 1000)); }
     /// A path with the ending that such files have. If it had none and a file of that name is there, asks whether that
     /// may be replaced; empty if it may not.
     QString with_ending(const QString& path, const QString& ending);
@@ -82,9 +99,16 @@ public:
     /// The shared dials in the finish's file of them; empty if there is none.
     std::vector<Dial> shared_dials() const;
 
-    /// Shows a line about what was done or went wrong.
-    void say(const QString& words) { emit said(words); }
+    /// Shows a line about what was done, or why nothing was.
+    void say(const QString& words, Tone tone = Tone::done);
+    /// Shows what went wrong; it stays until it is seen.
+    void complain(const Fault& fault);
+    const Notices& notices() const { return notices_; }
+    /// Failures that stay are seen now.
+    void see_notices();
     const Prompts& prompts() const { return prompts_; }
+    /// Long work on files.
+    Background& background() { return background_; }
 
 Q_SIGNALS:
     void finish_replaced();  ///< for the models that follow it; views watch the next, which comes after
@@ -94,12 +118,17 @@ Q_SIGNALS:
     void left();            ///< another finish comes in its place, or the same one read again
     void files_changed();   ///< something that the finish reads was changed by another program
     void interacting_changed(bool interacting);
+    void called_off();  ///< whatever is dragged is let go of
     void said(const QString& words);
+    void notices_seen();
 
 private:
     void replaced();
+    void set_selection(std::vector<std::string> names);
     void watch_files();
     void adopt(Finish finish, const std::string& path, const Faults& notices);
+    Finish moved_to(const std::string& path) const;
+    bool read(const QString& path, bool as_copy);
     bool write_to(const std::string& path);
     std::string shared_path() const;
     std::optional<Fault> write_shared();
@@ -109,6 +138,7 @@ private:
     void autosave();
 
     Prompts prompts_;
+    Notices notices_;
     History history_;
     std::shared_ptr<const Finish> saved_;
     std::shared_ptr<const CheckedFinish> checked_;
@@ -117,8 +147,12 @@ private:
     std::optional<FileStamp> on_disk_;     ///< of the file when it was opened or saved last
     std::set<std::string> chosen_shared_;  ///< files of shared dials that the user chose or allowed
     std::string selected_;
+    std::string anchor_;  ///< from which a selection is stretched
+    std::vector<std::string> selection_;
     bool interacting_ = false;
+    std::size_t entry_before_ = 0;  ///< of the history, when the hand began
     WatchedFiles files_;
+    Background background_;
     QTimer autosave_timer_;
     bool autosave_failed_ = false;
 };

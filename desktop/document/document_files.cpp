@@ -12,6 +12,21 @@
 
 namespace lacquer {
 
+namespace {
+
+// The files of a finish at `from`, named as one at `to` writes them.
+void name_files_from(Finish& finish, const std::string& from, const std::string& to) {
+    const auto move = [&](std::string& file) {
+        if (!file.empty()) file = stored_picture_path(to, picture_path(from, file));
+    };
+    for (Ground& ground : finish.grounds) {
+        for (std::string* file : paths_of(ground)) move(*file);
+    }
+    move(finish.shared_dials);
+}
+
+}  // namespace
+
 void Document::adopt(Finish finish, const std::string& path, const Faults& notices) {
     emit left();
     drop_autosave();
@@ -21,6 +36,8 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     on_disk_ = path.empty() ? std::nullopt : stamp_of(path);
     chosen_shared_.clear();
     selected_.clear();
+    anchor_.clear();
+    selection_.clear();
     replaced();
     emit selection_changed();
     if (!notices.empty()) {
@@ -29,21 +46,29 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     }
 }
 
-bool Document::open(const QString& path) {
+bool Document::open(const QString& path) { return read(path, false); }
+
+bool Document::open_copy(const QString& path) { return read(path, true); }
+
+bool Document::read(const QString& path, bool as_copy) {
     const std::string name = path.toStdString();
     Result<OpenedFinish> opened = load_finish(name);
     if (!opened) {
-        say(qs(to_text(opened.fault())));
+        complain(opened.fault());
         return false;
     }
     std::error_code code;
     const std::string full = std::filesystem::absolute(name, code).lexically_normal().string();
     // What was moved along with the finish is found again by name.
     FoundFiles found = find_by_name(opened->finish, full, folder_of(full));
-    const QString file = QFileInfo(path).fileName();
+    const QString file = as_copy ? tr("a copy of %1").arg(qs(opened->finish.name)) : QFileInfo(path).fileName();
     say(found.moved.empty() ? tr("Opened %1").arg(file)
                             : tr("Opened %1, and found %2 by name").arg(file, qs(counted(found.moved.size(), "file"))));
-    adopt(std::move(opened->finish), full, opened->notices);
+    if (as_copy) {
+        // It has no place yet, so that its files are named in full.
+        for (Finish* finish : {&opened->finish, &found.finish}) name_files_from(*finish, full, {});
+    }
+    adopt(std::move(opened->finish), as_copy ? std::string() : full, opened->notices);
     if (!found.moved.empty()) edit(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
     return true;
 }
@@ -52,6 +77,13 @@ bool Document::open_asking() {
     if (!may_leave()) return false;
     const QString path = prompts_.finish_to_open(qs(path_));
     return !path.isEmpty() && open(path);
+}
+
+// As it is written to that file: its own files are named from there.
+Finish Document::moved_to(const std::string& path) const {
+    Finish moved = finish();
+    if (path != path_) name_files_from(moved, path_, path);
+    return moved;
 }
 
 bool Document::write_to(const std::string& path) {
@@ -64,17 +96,10 @@ bool Document::write_to(const std::string& path) {
             return false;
         }
     }
-    Finish moved = finish();
-    if (path != path_) {
-        for (Ground& ground : moved.grounds) {
-            for (std::string* file : paths_of(ground)) *file = stored_picture_path(path, picture_path(path_, *file));
-        }
-    }
-    if (!moved.shared_dials.empty() && path != path_)
-        moved.shared_dials = stored_picture_path(path, picture_path(path_, moved.shared_dials));
+    Finish moved = moved_to(path);
     const std::optional<Fault> not_shared = write_shared();
     if (Result<Done> done = save_finish(path, moved); !done) {
-        say(qs(to_text(done.fault())));
+        complain(done.fault());
         return false;
     }
     drop_autosave();
@@ -87,7 +112,11 @@ bool Document::write_to(const std::string& path) {
     history_.seal();
     saved_ = history_.now();
     const QString saved = tr("Saved %1").arg(QFileInfo(qs(path)).fileName());
-    say(not_shared ? tr("%1, but not its shared dials: %2").arg(saved, qs(to_text(*not_shared))) : saved);
+    if (not_shared) {
+        say(tr("%1, but not its shared dials: %2").arg(saved, qs(to_text(*not_shared))), Tone::failed);
+    } else {
+        say(saved);
+    }
     emit finish_changed();
     return true;
 }
@@ -100,6 +129,22 @@ bool Document::save_as() {
     if (path.isEmpty()) return false;
     std::error_code code;
     return write_to(std::filesystem::absolute(path.toStdString(), code).lexically_normal().string());
+}
+
+bool Document::save_copy() {
+    const std::string proposed = identifier_from(finish().name) + "-copy.lacquer";
+    const QString chosen = with_ending(prompts_.finish_to_save(qs(proposed)), QStringLiteral(".lacquer"));
+    if (chosen.isEmpty()) return false;
+    std::error_code code;
+    const std::string path = std::filesystem::absolute(chosen.toStdString(), code).lexically_normal().string();
+    // A copy on itself is saving.
+    if (path == path_) return save();
+    if (const Result<Done> done = save_finish(path, moved_to(path)); !done) {
+        complain(done.fault());
+        return false;
+    }
+    say(tr("Saved a copy as %1").arg(QFileInfo(qs(path)).fileName()));
+    return true;
 }
 
 QString Document::with_ending(const QString& path, const QString& ending) {
@@ -159,7 +204,7 @@ void Document::autosave() {
     const Result<Done> kept = keep_for_recovery(path_, finish());
     // Once, not every two seconds.
     if (!kept && !autosave_failed_)
-        say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))));
+        say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))), Tone::failed);
     autosave_failed_ = !kept;
 }
 

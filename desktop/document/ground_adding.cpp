@@ -1,6 +1,9 @@
 #include "desktop/document/ground_adding.h"
 
+#include <QDir>
 #include <QFileInfo>
+#include <QImage>
+#include <QStandardPaths>
 #include <filesystem>
 
 #include "core/base/text.h"
@@ -35,22 +38,57 @@ void add(Document& document, Ground ground, const QString& what) {
 
 }  // namespace
 
-void add_picture(Document& document, const QString& path) {
+namespace {
+
+struct NewGround {
+    Ground ground;
+    const char* words;  ///< with a place for its name
+};
+
+NewGround ground_of_file(const Finish& finish, const std::string& finish_path, const QString& path) {
     const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
-    const std::string stored = stored_picture_path(document.path(), path.toStdString());
+    const std::string stored = stored_picture_path(finish_path, path.toStdString());
     const bool table = path.endsWith(QStringLiteral(".cube"), Qt::CaseInsensitive);
-    const bool first = !table && first_picture(document.finish()) == nullptr;
+    const bool first = !table && first_picture(finish) == nullptr;
     Ground ground{.name = first ? "scene" : stem.empty() ? "picture" : stem};
     if (table) {
         ground.kind = TableGround{stored};
-        add(document, std::move(ground), tr("Added the table %1: look_table(scene, %1)"));
-    } else if (is_capture(path.toStdString())) {
-        ground.kind = CaptureGround{stored};
-        add(document, std::move(ground), tr("Added the capture %1, with its layers as %1_depth and so on"));
-    } else {
-        ground.kind = PictureGround{stored};
-        add(document, std::move(ground), tr("Added the picture %1"));
+        return {std::move(ground), "Added the table %1: look_table(scene, %1)"};
     }
+    if (is_capture(path.toStdString())) {
+        ground.kind = CaptureGround{stored};
+        return {std::move(ground), "Added the capture %1, with its layers as %1_depth and so on"};
+    }
+    ground.kind = PictureGround{stored};
+    return {std::move(ground), "Added the picture %1"};
+}
+
+}  // namespace
+
+void add_picture(Document& document, const QString& path) {
+    NewGround fresh = ground_of_file(document.finish(), document.path(), path);
+    add(document, std::move(fresh.ground), tr(fresh.words));
+}
+
+void add_pictures(Document& document, const QStringList& paths) {
+    if (paths.size() == 1) return add_picture(document, paths.front());
+    Finish finish = document.finish();
+    for (const QString& path : paths)
+        finish = add_ground(finish, ground_of_file(finish, document.path(), path).ground).finish;
+    document.edit(std::move(finish), tr("Added %1").arg(qs(counted(static_cast<std::size_t>(paths.size()), "file"))));
+}
+
+void add_pasted_picture(Document& document, const QImage& image) {
+    const std::string& own = document.path();
+    const QDir folder(own.empty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
+                                        QStringLiteral("/pasted")
+                                  : QFileInfo(qs(own)).absolutePath());
+    QString path;
+    for (int i = 1; path.isEmpty() || QFileInfo::exists(path); ++i)
+        path = folder.filePath(QStringLiteral("pasted-%1.png").arg(i));
+    if (image.isNull() || !folder.mkpath(QStringLiteral(".")) || !image.save(path))
+        return document.say(tr("The picture could not be kept as %1").arg(path), Tone::failed);
+    add_picture(document, path);
 }
 
 bool add_picture_asking(Document& document) {

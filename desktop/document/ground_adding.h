@@ -1,10 +1,12 @@
 // What the finish reads, added, replaced and found: each changes the document and says what it did.
 #pragma once
 
-#include <QString>
+#include <QStringList>
 #include <string>
 
 #include "core/finish/finish.h"
+
+class QImage;
 
 namespace lacquer {
 
@@ -12,6 +14,11 @@ class Document;
 
 /// A picture, a capture or a table, by what the file is.
 void add_picture(Document& document, const QString& path);
+/// Several files as one change.
+void add_pictures(Document& document, const QStringList& paths);
+/// A picture that was copied in another program, kept as a file beside the finish, or with the program's data while the
+/// finish has no place yet.
+void add_pasted_picture(Document& document, const QImage& image);
 /// False if the user changed their mind.
 bool add_picture_asking(Document& document);
 /// A new finish that works on this picture and has its size. False if the present one is not to be left.

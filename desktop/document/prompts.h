@@ -16,6 +16,7 @@ enum class ChangedOnDisk { replace, save_elsewhere, stay };
 struct Prompts {
     std::function<QString(const QString& folder)> finish_to_open;
     std::function<QString(const QString& proposed)> finish_to_save;
+    std::function<QString(const QString& folder)> folder_to_collect;
     std::function<QString(const QString& folder)> picture_to_add;
     std::function<QString(const QString& proposed)> picture_to_save;
     std::function<QString(const QString& folder)> tape_to_open;

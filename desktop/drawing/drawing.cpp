@@ -28,9 +28,12 @@ bool can_be_shown(const Finish& finish, const std::string& name) {
 
 }  // namespace
 
-Drawing::Drawing(Document& document, Playing& playing, QObject* parent)
-    : QObject(parent), document_(document), playing_(playing) {
-    render_ = std::make_unique<RenderThread>(results(), stores_);
+Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limits, QObject* parent)
+    : QObject(parent),
+      document_(document),
+      playing_(playing),
+      stores_(std::make_shared<RenderStores>(limits.picture_bytes)) {
+    render_ = std::make_unique<RenderThread>(results(), stores_, limits.threads);
     thumbnails_timer_.setSingleShot(true);
     thumbnails_timer_.setInterval(thumbnails_lag_ms);
     connect(&thumbnails_timer_, &QTimer::timeout, this, &Drawing::ask_thumbnails);

@@ -17,11 +17,17 @@
 
 namespace lacquer {
 
+/// What drawing may use of the machine.
+struct DrawingLimits {
+    int threads = 0;  ///< 0 is one for each processor
+    std::size_t picture_bytes = PictureStore::usual_budget;
+};
+
 class Drawing : public QObject {
     Q_OBJECT
 
 public:
-    Drawing(Document& document, Playing& playing, QObject* parent = nullptr);
+    Drawing(Document& document, Playing& playing, const DrawingLimits& limits = {}, QObject* parent = nullptr);
     ~Drawing() override;
 
     /// Programs and pictures, for whoever else draws. Safe from any thread.
@@ -136,7 +142,7 @@ private:
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
     QTimer coming_timer_;      ///< how long the window waits for the stage's picture
     QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while
-    std::shared_ptr<RenderStores> stores_ = std::make_shared<RenderStores>();
+    std::shared_ptr<RenderStores> stores_;
     std::unique_ptr<RenderThread> render_;
 };
 

@@ -6,6 +6,7 @@
 #include <string>
 
 #include "core/render/view.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
@@ -21,8 +22,9 @@ struct Look {
     QSize frame;                ///< another frame to look at; empty for the finish's own
     bool line_grid = false;     ///< straight lines in place of pictures
     bool safe_area = false;     ///< lines within which screens show everything
+    int decimals = 3;           ///< of values that are shown
     Backdrop backdrop = Backdrop::checker;
-    QColor own_backdrop{0x40, 0x50, 0x60};
+    QColor own_backdrop = theme::backdrop;
     friend bool operator==(const Look&, const Look&) = default;
 };
 

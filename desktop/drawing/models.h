@@ -8,11 +8,11 @@
 namespace lacquer {
 
 struct Models {
-    Models(Prompts prompts, const Clock& clock)
+    Models(Prompts prompts, const Clock& clock, const DrawingLimits& limits = {})
         : document(std::move(prompts)),
           playing(document, clock),
           link(document, playing, clock),
-          drawing(document, playing) {}
+          drawing(document, playing, limits) {}
 
     Document document;
     Playing playing;

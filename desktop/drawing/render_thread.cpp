@@ -63,8 +63,11 @@ QImage to_qimage(const Image8& image) {
     return made;
 }
 
-RenderThread::RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores)
-    : results_(std::move(results)), renderer_(pool_, std::nullopt, std::move(stores)), thread_([this] { serve(); }) {}
+RenderThread::RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores, int threads)
+    : results_(std::move(results)),
+      pool_(threads),
+      renderer_(pool_, std::nullopt, std::move(stores)),
+      thread_([this] { serve(); }) {}
 
 RenderThread::~RenderThread() {
     {

@@ -82,8 +82,8 @@ struct RenderResults {
 /// Owns the thread, the workers and the renderer.
 class RenderThread {
 public:
-    /// With `stores`, those that others have, too.
-    explicit RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores = nullptr);
+    /// With `stores`, those that others have, too. `threads` draw, the own one among them; 0 is one for each processor.
+    explicit RenderThread(RenderResults results, std::shared_ptr<RenderStores> stores = nullptr, int threads = 0);
     ~RenderThread();
     RenderThread(const RenderThread&) = delete;
     RenderThread& operator=(const RenderThread&) = delete;

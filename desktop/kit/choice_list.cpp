@@ -7,6 +7,7 @@
 #include <algorithm>
 
 #include "desktop/kit/theme.h"
+#include "desktop/kit/thumbnail.h"
 
 namespace lacquer {
 
@@ -129,7 +130,8 @@ void ChoiceList::paintEvent(QPaintEvent*) {
         if (area.bottom() < 0 || area.top() > viewport()->height()) continue;
         const Choice& choice = choices_[static_cast<std::size_t>(i)];
         if (choice.heading) {
-            theme::paint_text(painter, area.adjusted(8, 4, -8, 0), choice.name, theme::words(11, true), theme::quiet);
+            theme::paint_text(painter, area.adjusted(8, 4, -8, 0), choice.name, theme::words(theme::small, true),
+                              theme::quiet);
             continue;
         }
         if (i == present_) {
@@ -138,32 +140,49 @@ void ChoiceList::paintEvent(QPaintEvent*) {
         }
         int left = 10;
         if (choice.has_picture) {
-            const QRect frame(left, area.top() + 2, picture_width, picture_height - 4);
-            painter.fillRect(frame, theme::black);
-            const QImage image = pictures_ ? pictures_(i) : QImage();
-            if (!image.isNull()) {
-                const QSize size = image.size().scaled(frame.size(), Qt::KeepAspectRatio);
-                QRect inner(QPoint(), size);
-                inner.moveCenter(frame.center());
-                painter.setRenderHint(QPainter::SmoothPixmapTransform);
-                painter.drawImage(inner, image);
-            }
+            paint_thumbnail(painter, QRect(left, area.top() + 2, picture_width, picture_height - 4),
+                            pictures_ ? pictures_(i) : QImage());
         }
         if (any_picture_) left += picture_width + 8;
-        const QFont bold = choice.is_code ? theme::figures() : theme::words(12, true);
+        if (choice.failed) {
+            theme::paint_notched_bar(painter, left, left + 8, area.center().y());
+            left += 14;
+        }
+        const QFont bold = choice.is_code ? theme::figures() : theme::words(theme::plain, true);
         const int key_width =
-            choice.key.isEmpty() ? 0 : QFontMetrics(theme::figures(10)).horizontalAdvance(choice.key) + 10;
+            choice.key.isEmpty() ? 0 : QFontMetrics(theme::figures(theme::tiny)).horizontalAdvance(choice.key) + 10;
         const int name_width =
             std::min(QFontMetrics(bold).horizontalAdvance(choice.name) + 8, area.width() - left - key_width - 12);
         theme::paint_text(painter, QRect(left, area.top(), name_width, area.height()), choice.name, bold,
-                          choice.fits ? theme::text : theme::quiet);
+                          choice.failed ? theme::vermilion_text
+                          : choice.fits ? theme::text
+                                        : theme::quiet);
         theme::paint_text(
             painter,
             QRect(left + name_width + 4, area.top(), area.width() - left - name_width - key_width - 14, area.height()),
-            choice.words, theme::words(11), theme::quiet);
+            choice.words, theme::words(theme::small), theme::quiet);
         theme::paint_text(painter, QRect(area.right() - key_width - 4, area.top(), key_width, area.height()),
-                          choice.key, theme::figures(10), theme::quiet, Qt::AlignRight);
+                          choice.key, theme::figures(theme::tiny), theme::quiet, Qt::AlignRight);
     }
+}
+
+int ChoiceList::cell_count() const { return static_cast<int>(choices_.size()); }
+
+AccessibleCell ChoiceList::cell(int index) const {
+    const Choice& choice = choices_[static_cast<std::size_t>(index)];
+    AccessibleCell told{choice.name, choice.words};
+    if (choice_area(index).intersects(viewport()->rect())) told.area = choice_area(index);
+    told.chosen = index == present_;
+    if (choice.heading) {
+        told.role = QAccessible::Heading;
+    } else {
+        told.actions = {tr("take")};
+    }
+    return told;
+}
+
+void ChoiceList::act_on_cell(int index, const QString&) {
+    if (!choices_[static_cast<std::size_t>(index)].heading) emit taken(index);
 }
 
 }  // namespace lacquer

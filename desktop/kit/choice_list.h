@@ -8,6 +8,8 @@
 #include <string>
 #include <vector>
 
+#include "desktop/kit/accessible_cells.h"
+
 namespace lacquer {
 
 struct Choice {
@@ -17,10 +19,11 @@ struct Choice {
     bool fits = true;    ///< what does not is quieter, and can be chosen all the same
     bool has_picture = false;
     bool is_code = false;  ///< the name is written as formulas are
+    bool failed = false;   ///< tells of something that went wrong, and is marked so
     bool heading = false;  ///< parts the list and cannot be chosen
 };
 
-class ChoiceList : public QAbstractScrollArea {
+class ChoiceList : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
@@ -38,6 +41,10 @@ public:
     /// Where a choice stands now; for tests.
     QRect choice_area(int choice) const;
     QSize sizeHint() const override;
+
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
 
 Q_SIGNALS:
     void taken(int choice);

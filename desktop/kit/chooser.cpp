@@ -14,7 +14,7 @@ Chooser::Chooser(QWidget* window) : QFrame(window), field_(new LineEditor(this))
     setObjectName(QStringLiteral("chooser"));
     setFrameShape(QFrame::NoFrame);
     setStyleSheet(QStringLiteral("#chooser { background: %1; border: 1px solid %2; border-radius: 3px; }")
-                      .arg(theme::panel.name(), QStringLiteral("#5a5048")));
+                      .arg(theme::panel.name(), theme::edge.name()));
     field_->setObjectName(QStringLiteral("chooser_field"));
     list_->setObjectName(QStringLiteral("chooser_list"));
     list_->setFocusPolicy(Qt::NoFocus);

@@ -12,6 +12,7 @@
 #include "core/picture/transfer.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 
 namespace lacquer {
 
@@ -33,7 +34,7 @@ ColourEditor::ColourEditor(QWidget* window) : QFrame(window), field_(new LineEdi
     setAccessibleName(tr("Colour"));
     setFocusPolicy(Qt::StrongFocus);
     field_->setObjectName(QStringLiteral("colour_field"));
-    field_->setFont(theme::figures(12));
+    field_->setFont(theme::figures(theme::plain));
     field_->setGeometry(48, 10, wide - 58, 22);
     connect(field_, &QLineEdit::textEdited, this, [this](const QString& text) {
         if (const auto colour = parse_colour(text.toStdString())) set(*colour, false);
@@ -110,7 +111,7 @@ void ColourEditor::close_editor(bool kept) {
 
 void ColourEditor::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setPen(QColor(0x5a, 0x50, 0x48));
+    painter.setPen(theme::edge);
     painter.setBrush(theme::panel);
     painter.drawRoundedRect(rect().adjusted(0, 0, -1, -1), 3, 3);
     painter.fillRect(QRect(10, 10, 30, 22), theme::swatch(colour_));
@@ -119,9 +120,7 @@ void ColourEditor::paintEvent(QPaintEvent*) {
         const QRect area = track(i);
         theme::paint_text(painter, QRect(10, area.top() - 3, track_left - 14, 18), names[i], theme::words(),
                           theme::quiet);
-        painter.fillRect(QRect(area.left(), area.center().y() - 1, area.width(), 4), theme::black);
-        const int x = area.left() + static_cast<int>(share(i) * (area.width() - 1));
-        painter.fillRect(QRect(x - 2, area.top(), 5, 12), theme::text);
+        paint_track(painter, area, share(i), std::nullopt);
         const QString value =
             i == 3 ? QString::fromStdString(plain_number(brightness_of(colour_), 2)) + QStringLiteral(" ×")
                    : QString::number(std::lround(share(i) * 255));
@@ -141,8 +140,7 @@ void ColourEditor::mousePressEvent(QMouseEvent* event) {
 
 void ColourEditor::mouseMoveEvent(QMouseEvent* event) {
     if (dragged_ < 0 || (event->buttons() & Qt::LeftButton) == 0) return;
-    const QRect area = track(dragged_);
-    set_share(dragged_, static_cast<double>(event->pos().x() - area.left()) / (area.width() - 1));
+    set_share(dragged_, share_at(track(dragged_), event->pos().x()));
 }
 
 void ColourEditor::keyPressEvent(QKeyEvent* event) {

@@ -18,21 +18,47 @@ QLabel* quiet_label(QWidget* parent) {
     return label;
 }
 
+namespace {
+
+constexpr const char* words_property = "button_words";
+
+// Its words, and the key that does the same.
+void show_words(QPushButton* button, const QAction* action) {
+    const QString words = button->property(words_property).toString();
+    const QString key = action->shortcut().toString(QKeySequence::NativeText);
+    button->setText(key.isEmpty() || words.isEmpty() ? words : words + QStringLiteral("  ") + key);
+    button->setAccessibleName(words);
+    button->setToolTip(action->toolTip());
+}
+
+}  // namespace
+
 QPushButton* panel_button(QWidget* parent, QAction* action, const QString& words) {
-    auto* made = new QPushButton(words, parent);
+    auto* made = new QPushButton(parent);
     made->setObjectName(QStringLiteral("button_") + action->objectName());
-    made->setToolTip(action->toolTip());
     made->setFocusPolicy(Qt::TabFocus);
+    made->setProperty(words_property, words);
+    show_words(made, action);
     QObject::connect(made, &QPushButton::clicked, action, &QAction::trigger);
+    QObject::connect(action, &QAction::changed, made, [made, action] { show_words(made, action); });
     return made;
+}
+
+void set_button_words(QPushButton* button, const QString& words) {
+    const QString before = button->property(words_property).toString();
+    if (before == words) return;
+    const QString key = before.isEmpty() ? QString() : button->text().mid(before.size());
+    button->setProperty(words_property, words);
+    button->setText(words + key);
+    button->setAccessibleName(words);
 }
 
 QWidget* panel_header(QWidget* parent, QHBoxLayout*& row) {
     auto* head = new QWidget(parent);
-    head->setFixedHeight(34);
+    head->setFixedHeight(theme::header);
     row = new QHBoxLayout(head);
-    row->setContentsMargins(12, 0, 12, 0);
-    row->setSpacing(8);
+    row->setContentsMargins(theme::margin, 0, theme::margin, 0);
+    row->setSpacing(theme::gap);
     return head;
 }
 

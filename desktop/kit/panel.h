@@ -12,8 +12,10 @@ class QWidget;
 namespace lacquer {
 
 QLabel* quiet_label(QWidget* parent);
-/// Does what the action does, and explains itself as that does.
+/// Does what the action does, explains itself as that does, and shows its key behind `words`.
 QPushButton* panel_button(QWidget* parent, QAction* action, const QString& words);
+/// Other words for such a button; its key stays.
+void set_button_words(QPushButton* button, const QString& words);
 /// `row` is where its parts go.
 QWidget* panel_header(QWidget* parent, QHBoxLayout*& row);
 

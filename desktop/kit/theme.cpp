@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "core/picture/transfer.h"
+#include "desktop/kit/accessible_cells.h"
 
 // Resources of a static library are linked in only when named, and the name lives outside all namespaces.
 static void load_resources() { Q_INIT_RESOURCE(resources); }
@@ -22,26 +23,32 @@ QString style_sheet() {
                "QMenu { background: %1; color: %2; border: 1px solid %3; padding: 4px 0; }"
                "QMenu::item { padding: 4px 24px 4px 12px; }"
                "QMenu::item:selected { background: %3; }"
-               "QMenu::item:disabled { color: #6f655b; }"
+               "QMenu::item:disabled { color: %8; }"
                "QMenu::separator { height: 1px; background: %3; margin: 4px 0; }"
-               "QLineEdit, QPlainTextEdit { background: %4; color: %2; border: 1px solid #4a4038; border-radius: 2px;"
+               "QLineEdit, QPlainTextEdit { background: %4; color: %2; border: 1px solid %9; border-radius: 2px;"
                " padding: 1px 3px; selection-background-color: %6; selection-color: %2; }"
                "QLineEdit:focus, QPlainTextEdit:focus { border-color: %5; }"
-               "QPushButton { background: %1; color: %2; border: 1px solid #4a4038; border-radius: 3px; padding: 3px "
+               "QPushButton { background: %1; color: %2; border: 1px solid %9; border-radius: 3px; padding: 3px "
                "10px; }"
                "QPushButton:hover { border-color: %7; }"
                "QPushButton:focus { border-color: %5; }"
-               "QPushButton:disabled { color: #6f655b; }"
+               "QPushButton:disabled { color: %8; }"
                "QPushButton::menu-indicator { image: none; width: 0; }"
                "QScrollBar:vertical { background: transparent; width: 8px; margin: 0; }"
                "QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; margin: 1px; }"
                "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
                "QSplitter::handle { background: %3; }")
-        .arg(raised.name(), text.name(), hairline.name(), black.name(), gold.name(), QStringLiteral("#5a4a2a"),
-             quiet.name());
+        .arg(raised.name(), text.name(), hairline.name(), black.name(), gold.name(), marked.name(), quiet.name(),
+             disabled.name(), border.name());
 }
 
 }  // namespace
+
+QColor faint(QColor colour) {
+    constexpr int little = 0x55;
+    colour.setAlpha(little);
+    return colour;
+}
 
 QFont words(int pixels, bool bold) {
     QFont font(QStringLiteral("B612"));
@@ -84,12 +91,13 @@ void apply(QApplication& application) {
     palette.setColor(QPalette::PlaceholderText, quiet);
     palette.setColor(QPalette::Button, raised);
     palette.setColor(QPalette::ButtonText, text);
-    palette.setColor(QPalette::Highlight, QColor(0x5a, 0x4a, 0x2a));
+    palette.setColor(QPalette::Highlight, marked);
     palette.setColor(QPalette::HighlightedText, text);
     palette.setColor(QPalette::ToolTipBase, raised);
     palette.setColor(QPalette::ToolTipText, text);
     application.setPalette(palette);
     application.setStyleSheet(style_sheet());
+    install_accessible_cells();
 }
 
 void paint_checker(QPainter& painter, const QRect& area) {
@@ -103,6 +111,14 @@ void paint_checker(QPainter& painter, const QRect& area) {
             painter.fillRect(x, y, side, side, QColor(0x99, 0x99, 0x99));
         }
     }
+    painter.restore();
+}
+
+void paint_focus(QPainter& painter, const QRect& area) {
+    painter.save();
+    painter.setPen(QPen(gold, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(area.adjusted(0, 0, -1, -1));
     painter.restore();
 }
 

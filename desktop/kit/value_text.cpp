@@ -9,13 +9,14 @@
 
 namespace lacquer {
 
-QString value_text(const float* values, int parts) {
+QString value_text(const float* values, int parts, int decimals) {
     QStringList list;
     for (int i = 0; i < parts; ++i) {
         const double value = static_cast<double>(values[i]);
-        list.append(std::isnan(value)   ? QStringLiteral("no number")
-                    : std::isinf(value) ? QStringLiteral("endless")
-                                        : QString::fromStdString(plain_number(value, std::fabs(value) < 0.01 ? 5 : 3)));
+        list.append(std::isnan(value)   ? QStringLiteral("not a number")
+                    : std::isinf(value) ? QStringLiteral("infinite")
+                                        : QString::fromStdString(
+                                              plain_number(value, std::fabs(value) < 0.01 ? decimals + 2 : decimals)));
     }
     return list.join(QStringLiteral("  "));
 }

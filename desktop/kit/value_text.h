@@ -8,8 +8,9 @@
 
 namespace lacquer {
 
-/// "0.354", "0.2, -1.5", "0.81 0.09 0.04": up to four numbers with three places; "not a number" where it is none.
-QString value_text(const float* values, int parts);
+/// "0.354", "0.2  -1.5", "0.81  0.09  0.04": up to four numbers with so many decimals, two more where they are small;
+/// "not a number" where it is none.
+QString value_text(const float* values, int parts, int decimals = 3);
 
 /// What such a value looks like: grey, red and green, or a colour.
 QColor value_swatch(const float* values, int parts);

@@ -12,7 +12,7 @@ namespace lacquer {
 
 FormulaEditor::FormulaEditor(QWidget* parent) : QPlainTextEdit(parent) {
     setObjectName(QStringLiteral("formula_editor"));
-    setFont(theme::figures(11));
+    setFont(theme::figures(theme::small));
     setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setWordWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);

@@ -21,7 +21,7 @@ QTextCharFormat format_of(const Token& token, const Finish& finish) {
     format.setForeground(theme::text);
     if (token.kind == TokenKind::number) {
         format.setFontUnderline(true);
-        format.setUnderlineColor(QColor(0x6a, 0x5f, 0x54));
+        format.setUnderlineColor(theme::word_edge);
     } else if (token.kind == TokenKind::name) {
         if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text) ||
             find_ground_picture(finish, token.text)) {

@@ -103,7 +103,7 @@ void LadderView::begin_line(Editing what, const QRect& area, const QString& text
     end_formula(true);
     editing_ = what;
     name_then_formula_ = false;
-    line_editor_->setFont(what == Editing::note ? theme::words() : theme::words(12, true));
+    line_editor_->setFont(what == Editing::note ? theme::words() : theme::words(theme::plain, true));
     line_editor_->setText(text);
     line_editor_->setGeometry(area.translated(-scrolled()));
     line_editor_->show();
@@ -133,11 +133,13 @@ void LadderView::end_line(bool keep) {
     if (editing_ == Editing::nothing || editing_ == Editing::formula) return;
     const Editing what = editing_;
     editing_ = Editing::nothing;
-    const bool then_formula = name_then_formula_;
+    // Whoever went elsewhere meanwhile is not fetched back.
+    const bool had_focus = line_editor_->hasFocus();
+    const bool then_formula = name_then_formula_ && had_focus;
     name_then_formula_ = false;
     const QString text = line_editor_->text().trimmed();
     line_editor_->hide();
-    setFocus();
+    if (had_focus) setFocus();
     const bool of_coat = what == Editing::coat_name || what == Editing::coat_note;
     // The coat may have gone meanwhile.
     if (keep && !(of_coat && line_coat_ >= document_.finish().coats.size())) {
@@ -174,41 +176,87 @@ void LadderView::end_line(bool keep) {
 }
 
 void LadderView::delete_selected() {
-    const std::string name = document_.selected();
-    if (find_step(document_.finish(), name) == nullptr) return;
-    const std::vector<std::string> users = users_of(document_.finish(), name);
-    const LadderRow* row = selected_row();
+    const std::vector<std::string> names = document_.selection();
+    if (names.empty()) return;
+    // What comes below is selected next, else what stands above.
     std::string next;
-    if (row != nullptr) {
-        const auto at = row - rows_.data();
-        for (const auto other : {at + 1, at - 1}) {
-            if (other < 0 || other >= static_cast<std::ptrdiff_t>(rows_.size())) continue;
-            const LadderRow& neighbour = rows_[static_cast<std::size_t>(other)];
-            if (neighbour.kind == LadderRowKind::step && next.empty()) next = neighbour.name;
+    bool passed = false;
+    for (const LadderRow& row : rows_) {
+        if (row.kind != LadderRowKind::step) continue;
+        if (std::find(names.begin(), names.end(), row.name) != names.end()) {
+            passed = true;
+            continue;
         }
+        next = row.name;
+        if (passed) break;
     }
-    QString what = tr("Deleted %1").arg(qs(shown_name(name)));
-    if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
-    if (!users.empty()) what += users.size() > 1 ? tr(" and %1 more").arg(users.size() - 1) : QString();
-    if (document_.edit(delete_step(document_.finish(), name), what)) document_.select(next);
+    const std::vector<std::string> users = users_of(document_.finish(), names.front());
+    QString what = names.size() == 1 ? tr("Deleted %1").arg(qs(shown_name(names.front())))
+                                     : tr("Deleted %1").arg(qs(counted(names.size(), "step")));
+    if (names.size() == 1 && !users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
+    if (names.size() == 1 && users.size() > 1) what += tr(" and %1 more").arg(users.size() - 1);
+    if (document_.edit(for_each_selected(
+                           [](Finish finish, const std::string& name) { return delete_step(std::move(finish), name); }),
+                       what))
+        document_.select(next);
 }
 
 void LadderView::move_selected(int direction) {
-    Result<Finish> moved = move_step(document_.finish(), document_.selected(), direction);
-    QString what = tr("Moved %1 %2").arg(qs(shown_name(document_.selected())), direction < 0 ? tr("up") : tr("down"));
-    if (moved) {
-        for (const OutOfOrder& broken : out_of_order(*moved)) {
-            if (broken.step != document_.selected() && broken.names != document_.selected()) continue;
-            what += tr(": %1 names %2, which is below it now")
-                        .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
-            break;
-        }
-    }
+    const std::vector<std::string> names = document_.selection();
+    Result<Finish> moved = for_each_selected(
+        [direction](Finish finish, const std::string& name) { return move_step(std::move(finish), name, direction); },
+        direction > 0);
+    const QString moved_words =
+        names.size() == 1 ? qs(shown_name(document_.selected())) : qs(counted(names.size(), "step"));
+    QString what = tr("Moved %1 %2").arg(moved_words, direction < 0 ? tr("up") : tr("down"));
+    if (moved) what += broken_words(*moved, names);
     document_.edit(std::move(moved), what);
     reveal(document_.selected());
 }
 
-void LadderView::select_next(int direction) {
+// What a finish names from below, of these steps: ": rim names torn, which is below it now".
+QString LadderView::broken_words(const Finish& finish, const std::vector<std::string>& names) const {
+    const auto is_one = [&](const std::string& name) {
+        return std::find(names.begin(), names.end(), name) != names.end();
+    };
+    for (const OutOfOrder& broken : out_of_order(finish)) {
+        if (!is_one(broken.step) && !is_one(broken.names)) continue;
+        return tr(": %1 names %2, which is below it now")
+            .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
+    }
+    return {};
+}
+
+// One change after another on all selected steps, from the top or from the bottom.
+Result<Finish> LadderView::for_each_selected(const std::function<Result<Finish>(Finish, const std::string&)>& change,
+                                             bool from_below) const {
+    std::vector<std::string> names = document_.selection();
+    if (from_below) std::reverse(names.begin(), names.end());
+    Result<Finish> changed = document_.finish();
+    for (const std::string& name : names) {
+        changed = change(std::move(*changed), name);
+        if (!changed) break;
+    }
+    return changed;
+}
+
+void LadderView::group_selected() {
+    const std::vector<std::string> names = document_.selection();
+    const std::string heading = "Coat " + std::to_string(document_.finish().coats.size() + 1);
+    const std::string selected = document_.selected();
+    if (!document_.edit(group_steps(document_.finish(), names, heading),
+                        tr("Grouped %1 under %2").arg(qs(counted(names.size(), "step")), qs(heading))))
+        return;
+    document_.select(selected);
+    begin_coat_line(Editing::coat_name, place_of(document_.finish(), selected).coat);
+}
+
+void LadderView::select_all() {
+    document_.select_all();
+    document_.say(tr("Selected %1").arg(qs(counted(document_.selection().size(), "step"))));
+}
+
+void LadderView::select_next(int direction, bool stretch) {
     // Walking along the steps is about steps again, also where there is no further one.
     chosen_coat_.reset();
     viewport()->update();
@@ -216,30 +264,36 @@ void LadderView::select_next(int direction) {
     auto at = row == nullptr ? std::ptrdiff_t{-1} : row - rows_.data();
     for (at += direction; at >= 0 && at < static_cast<std::ptrdiff_t>(rows_.size()); at += direction) {
         const LadderRow& next = rows_[static_cast<std::size_t>(at)];
-        if (next.kind == LadderRowKind::step) return document_.select(next.name);
+        if (next.kind == LadderRowKind::step)
+            return stretch ? document_.select_to(next.name) : document_.select(next.name);
     }
 }
 
+// All selected steps become what the present one is not.
 void LadderView::toggle_of_step(bool Step::*flag, const QString& set, const QString& unset) {
-    if (find_step(document_.finish(), document_.selected()) == nullptr) return;
+    const Step* present = find_step(document_.finish(), document_.selected());
+    if (present == nullptr) return;
+    const bool to = !(present->*flag);
+    const std::vector<std::string>& names = document_.selection();
     Finish changed = document_.finish();
-    const StepPlace place = place_of(changed, document_.selected());
-    Step& step = changed.coats[place.coat].steps[place.step];
-    step.*flag = !(step.*flag);
-    const QString what = (step.*flag ? set : unset).arg(qs(shown_name(step.name)));
-    document_.edit(std::move(changed), what);
+    for (const std::string& name : names) {
+        const StepPlace place = place_of(changed, name);
+        changed.coats[place.coat].steps[place.step].*flag = to;
+    }
+    const QString words = names.size() == 1 ? qs(shown_name(present->name)) : qs(counted(names.size(), "step"));
+    document_.edit(std::move(changed), (to ? set : unset).arg(words));
 }
 
 void LadderView::toggle_step() { toggle_of_step(&Step::on, tr("Switched %1 on"), tr("Switched %1 off")); }
 
 void LadderView::toggle_stand_in() {
-    toggle_of_step(&Step::stand_in, tr("%1 is a stand-in now"), tr("%1 is the real one now"));
+    toggle_of_step(&Step::stand_in, tr("%1 is a stand-in now"), tr("%1 is final now"));
 }
 
 void LadderView::duplicate_selected() {
     Result<StepEdit> made = duplicate_step(document_.finish(), document_.selected());
-    if (!made) return document_.say(qs(made.fault().message));
-    document_.edit(std::move(made->finish), tr("Copied %1").arg(qs(shown_name(document_.selected()))));
+    if (!made) return document_.say(fault_words(made.fault()));
+    document_.edit(std::move(made->finish), tr("Duplicated %1").arg(qs(shown_name(document_.selected()))));
     document_.select(made->step);
 }
 
@@ -259,8 +313,7 @@ void LadderView::extract_part() {
     }
     Result<StepEdit> made = extract_step(document_.finish(), step, span);
     if (!made) {
-        const Fault& fault = made.fault();
-        return document_.say(qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend));
+        return document_.say(fault_words(made.fault()));
     }
     document_.edit(std::move(made->finish), tr("Made %1 a step of its own").arg(qs(shown_name(made->step))));
     document_.select(made->step);
@@ -271,7 +324,7 @@ void LadderView::inline_selected() {
     const std::string step = document_.selected();
     const std::vector<std::string> users = users_of(document_.finish(), step);
     if (document_.edit(inline_step(document_.checked(), step),
-                       tr("Wrote %1 into %2").arg(qs(shown_name(step)), joined_names(users))) &&
+                       tr("Inlined %1 into %2").arg(qs(shown_name(step)), joined_names(users))) &&
         !users.empty()) {
         document_.select(users.front());
     }
@@ -279,7 +332,7 @@ void LadderView::inline_selected() {
 
 void LadderView::invert_selected() {
     document_.edit(invert_step(document_.checked(), document_.selected()),
-                   tr("Turned %1 round").arg(qs(shown_name(document_.selected()))));
+                   tr("Inverted %1").arg(qs(shown_name(document_.selected()))));
 }
 
 void LadderView::swap_selected() {
@@ -324,10 +377,11 @@ void LadderView::walk_thread(int direction) {
 }
 
 void LadderView::copy_steps() {
-    if (find_step(document_.finish(), document_.selected()) == nullptr) return;
-    QGuiApplication::clipboard()->setText(
-        qs(steps_as_text(document_.finish(), document_.path(), {document_.selected()})));
-    document_.say(tr("Copied %1 as text, with the dials it names").arg(qs(shown_name(document_.selected()))));
+    const std::vector<std::string>& names = document_.selection();
+    if (names.empty()) return;
+    QGuiApplication::clipboard()->setText(qs(steps_as_text(document_.finish(), document_.path(), names)));
+    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    document_.say(tr("Copied %1 as text, with the dials it names").arg(words));
 }
 
 void LadderView::cut_steps() {
@@ -338,9 +392,11 @@ void LadderView::cut_steps() {
 void LadderView::paste(const QString& text) {
     Result<StepEdit> pasted =
         paste_text(document_.finish(), document_.path(), document_.selected(), text.toStdString());
-    if (!pasted) return document_.say(qs(pasted.fault().message + " - " + pasted.fault().mend));
+    if (!pasted) return document_.say(fault_words(pasted.fault()));
     const std::size_t count = step_count(pasted->finish) - step_count(document_.finish());
-    document_.edit(std::move(pasted->finish), tr("Pasted %1").arg(qs(counted(count, "step"))));
+    document_.edit(std::move(pasted->finish),
+                   count > 0 ? tr("Pasted %1").arg(qs(counted(count, "step"))) : tr("Pasted what was copied"));
+    if (count == 0) return;
     document_.select(pasted->step);
 }
 
@@ -368,7 +424,7 @@ void LadderView::add_coat() {
     const std::size_t after = current_coat();
     document_.edit(
         lacquer::add_coat(document_.finish(), after, "Coat " + std::to_string(document_.finish().coats.size() + 1)),
-        tr("Added a coat; move steps into it with Alt and the arrow keys"));
+        tr("Added a coat; move steps into it, or drag them onto its heading"));
 }
 
 void LadderView::begin_coat_line(Editing what, std::size_t coat) {
@@ -401,7 +457,7 @@ void LadderView::move_coat(int direction) {
     if (coat >= document_.finish().coats.size()) return;
     const QString name = qs(document_.finish().coats[coat].name);
     Result<Finish> moved = lacquer::move_coat(document_.finish(), coat, direction);
-    if (!moved) return document_.say(qs(moved.fault().message));
+    if (!moved) return document_.say(fault_words(moved.fault()));
     QString what = tr("Moved the coat %1 %2").arg(name, direction < 0 ? tr("up") : tr("down"));
     const std::vector<OutOfOrder> broken = out_of_order(*moved);
     if (!broken.empty()) {
@@ -424,18 +480,19 @@ void LadderView::keep_coat() {
     if (coat >= document_.finish().coats.size()) return;
     const std::string name = document_.finish().coats[coat].name;
     const Result<Done> kept = lacquer::keep_coat(name, coat_as_text(document_.finish(), document_.path(), coat));
-    document_.say(kept ? tr("Kept the coat %1; insert it in any finish").arg(qs(name)) : qs(to_text(kept.fault())));
+    if (!kept) return document_.complain(kept.fault());
+    document_.say(tr("Kept the coat %1; insert it in any finish").arg(qs(name)));
 }
 
 void LadderView::insert_kept_coat() {
     const std::vector<KeptCoat> kept = kept_coats();
-    if (kept.empty()) return document_.say(tr("No coats are kept yet: keep one by Coat, Keep coat"));
+    if (kept.empty()) return;
     Chooser::Offer offer;
     offer.title = tr("A coat of your own");
     for (const KeptCoat& coat : kept) offer.choices.push_back({qs(coat.name)});
     offer.taken = [this, kept](int index) {
         const Result<std::string> text = read_kept_coat(kept[static_cast<std::size_t>(index)]);
-        if (!text) return document_.say(qs(to_text(text.fault())));
+        if (!text) return document_.complain(text.fault());
         paste(qs(*text));
     };
     chooser_.open(viewport()->mapTo(window(), QPoint(28, 40)), std::move(offer));

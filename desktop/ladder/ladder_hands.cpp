@@ -16,6 +16,7 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {
@@ -24,7 +25,7 @@ namespace {
 
 constexpr int drag_distance = 4;
 constexpr int fold_width = 28;
-constexpr int switch_width = 48;
+constexpr int switch_room = 48;
 
 }  // namespace
 
@@ -38,7 +39,7 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
     if (row->kind == LadderRowKind::coat) {
         choose_coat(row->coat);
         if (event->button() != Qt::LeftButton) return;
-        if (event->pos().x() > row->area.right() - switch_width) return toggle_coat();
+        if (event->pos().x() > row->area.right() - switch_room) return toggle_coat();
         if (event->pos().x() < fold_width) fold_coat();
         return;
     }
@@ -60,7 +61,11 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
         }
     }
     chosen_coat_.reset();
-    if (event->button() != Qt::LeftButton) return document_.select(pressed.name);
+    const std::vector<std::string>& selection = document_.selection();
+    const bool among = std::find(selection.begin(), selection.end(), pressed.name) != selection.end();
+    if (event->button() != Qt::LeftButton) return among ? void() : document_.select(pressed.name);
+    if (event->modifiers().testFlag(Qt::ShiftModifier)) return document_.select_to(pressed.name);
+    if (event->modifiers().testFlag(Qt::ControlModifier)) return document_.toggle_selected(pressed.name);
     dragging_ = Dragging::pressed;
     press_ = event->pos();
     dragged_step_ = pressed.name;
@@ -90,9 +95,7 @@ void LadderView::mouseMoveEvent(QMouseEvent* event) {
         begin_drag(press_);
     }
     if (dragging_ == Dragging::number && dragged_word_) {
-        const double fine = (event->modifiers() & Qt::ShiftModifier) != 0     ? 0.1
-                            : (event->modifiers() & Qt::ControlModifier) != 0 ? 10
-                                                                              : 1;
+        const double fine = pace_of(event->modifiers());
         LiveWord& word = dragged_word_->word;
         // A choice or a count takes a longer way.
         const double per_pixel = word.whole || word.kind == LiveKind::choice ? 1.0 / 16 : word.increment;
@@ -197,40 +200,68 @@ void LadderView::drop_picture() {
 
 // ---- dragging a row to another place ----
 
+std::vector<std::string> LadderView::dragged_steps() const {
+    const std::vector<std::string>& selection = document_.selection();
+    const bool among = std::find(selection.begin(), selection.end(), dragged_step_) != selection.end();
+    return among ? selection : std::vector<std::string>{dragged_step_};
+}
+
+// Below a step, or onto a heading: into its coat.
+Result<Finish> LadderView::dropped() const {
+    if (drop_coat_) return move_steps_to_coat(document_.finish(), dragged_steps(), *drop_coat_);
+    Result<Finish> moved = document_.finish();
+    std::string below = drop_below_;
+    for (const std::string& name : dragged_steps()) {
+        moved = move_step_below(std::move(*moved), name, below);
+        if (!moved) break;
+        below = name;
+    }
+    return moved;
+}
+
 void LadderView::drag_row(QPoint at) {
     drag_at_ = at;
     const LadderRow* row = row_at(at);
     drop_below_.clear();
-    drop_fits_ = false;
-    if (row != nullptr && row->kind == LadderRowKind::step) {
+    drop_coat_.reset();
+    drop_fits_ = row != nullptr;
+    const std::vector<std::string> names = dragged_steps();
+    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    drop_words_ = tr("move %1 here").arg(words);
+    if (row != nullptr && row->kind == LadderRowKind::coat) {
+        drop_coat_ = row->coat;
+        drop_words_ = tr("move %1 into %2").arg(words, qs(document_.finish().coats[row->coat].name));
+    } else if (row != nullptr) {
         // The lower half of a row is below it, the upper half above.
         const bool lower = at.y() + scrolled().y() > row->area.center().y();
         auto target = row - rows_.data();
         if (!lower) --target;
         if (target >= 0 && rows_[static_cast<std::size_t>(target)].kind == LadderRowKind::step)
             drop_below_ = rows_[static_cast<std::size_t>(target)].name;
-        drop_fits_ = true;
+        drop_fits_ = std::find(names.begin(), names.end(), drop_below_) == names.end();
     }
-    drop_words_ = tr("move %1 here").arg(qs(shown_name(dragged_step_)));
     if (drop_fits_) {
-        const Result<Finish> moved = move_step_below(document_.finish(), dragged_step_, drop_below_);
-        if (moved) {
-            for (const OutOfOrder& broken : out_of_order(*moved)) {
-                if (broken.step != dragged_step_ && broken.names != dragged_step_) continue;
-                drop_words_ = tr("here %1 would name %2, which is below it")
-                                  .arg(qs(shown_name(broken.step)), qs(shown_name(broken.names)));
-                break;
-            }
-        }
+        if (const Result<Finish> moved = dropped()) drop_words_ += broken_words(*moved, names);
     }
     viewport()->update();
 }
 
 void LadderView::drop_row() {
     viewport()->update();
-    if (!drop_fits_ || drop_below_ == dragged_step_) return;
-    document_.edit(move_step_below(document_.finish(), dragged_step_, drop_below_),
-                   tr("Moved %1").arg(qs(shown_name(dragged_step_))));
+    if (!drop_fits_) return;
+    const std::vector<std::string> names = dragged_steps();
+    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    document_.edit(dropped(), tr("Moved %1").arg(words));
+}
+
+// A row or picture that is dragged goes back to where it came from.
+bool LadderView::call_off_drag() {
+    if (dragging_ != Dragging::picture && dragging_ != Dragging::row) return false;
+    dragging_ = Dragging::nothing;
+    hovered_word_.reset();
+    document_.say(tr("Called off"));
+    viewport()->update();
+    return true;
 }
 
 // ---- the rest ----
@@ -238,7 +269,7 @@ void LadderView::drop_row() {
 void LadderView::mouseDoubleClickEvent(QMouseEvent* event) {
     const LadderRow* row = row_at(event->pos());
     if (row != nullptr && row->kind == LadderRowKind::coat && event->pos().x() >= fold_width &&
-        event->pos().x() <= row->area.right() - switch_width) {
+        event->pos().x() <= row->area.right() - switch_room) {
         begin_coat_line(Editing::coat_name, row->coat);
     } else if (row != nullptr && row->kind == LadderRowKind::step && !word_at(event->pos())) {
         edit_formula();
@@ -249,13 +280,10 @@ void LadderView::wheelEvent(QWheelEvent* event) {
     const auto word = word_at(event->position().toPoint());
     const bool number = word && word->word.kind == LiveKind::number && word->step == document_.selected();
     if (!number) return QAbstractScrollArea::wheelEvent(event);
-    const double by = (event->modifiers() & Qt::ShiftModifier) != 0     ? 0.1
-                      : (event->modifiers() & Qt::ControlModifier) != 0 ? 10
-                                                                        : 1;
     hovered_word_ = word;
     word_cursor_ = -1;
-    const int turns = event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x();
-    change_number(turns > 0 ? by : -by);
+    const int notches = wheel_.notches(*event);
+    if (notches != 0) change_number(notches * pace_of(event->modifiers()));
     event->accept();
 }
 
@@ -269,7 +297,8 @@ bool LadderView::event(QEvent* event) {
     // While a word is taken hold of, these keys are about that.
     const int key = event->type() == QEvent::ShortcutOverride ? static_cast<QKeyEvent*>(event)->key() : 0;
     const bool own = key == Qt::Key_Escape || key == Qt::Key_Plus || key == Qt::Key_Minus || key == Qt::Key_Equal;
-    if (own && word_cursor_ >= 0) {
+    const bool drags = dragging_ == Dragging::picture || dragging_ == Dragging::row;
+    if ((own && word_cursor_ >= 0 && !document_.interacting()) || (key == Qt::Key_Escape && drags)) {
         event->accept();
         return true;
     }
@@ -313,14 +342,11 @@ bool LadderView::viewportEvent(QEvent* event) {
 }
 
 void LadderView::keyPressEvent(QKeyEvent* event) {
-    const bool fine = (event->modifiers() & Qt::ShiftModifier) != 0;
-    const bool coarse = (event->modifiers() & Qt::ControlModifier) != 0;
-    const double by = fine ? 0.1 : coarse ? 10 : 1;
+    const double by = pace_of(event->modifiers());
     switch (event->key()) {
         case Qt::Key_Up:
-            return select_next(-1);
         case Qt::Key_Down:
-            return select_next(1);
+            return select_next(event->key() == Qt::Key_Up ? -1 : 1, event->modifiers().testFlag(Qt::ShiftModifier));
         case Qt::Key_Left:
             return walk_word(-1);
         case Qt::Key_Right:
@@ -335,6 +361,7 @@ void LadderView::keyPressEvent(QKeyEvent* event) {
             if (choosing_value_) return make_dial(false);
             return word_cursor_ >= 0 ? edit_word() : edit_formula();
         case Qt::Key_Escape:
+            if (call_off_drag()) return;
             if (word_cursor_ >= 0) {
                 choosing_value_ = false;
                 word_cursor_ = -1;

@@ -7,7 +7,9 @@
 #include "core/lang/checker.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/thumbnail.h"
 #include "desktop/kit/value_text.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
@@ -16,25 +18,9 @@
 
 namespace lacquer {
 
-namespace {
-
-void paint_switch(QPainter& painter, const QRect& area, bool on) {
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(Qt::NoPen);
-    QColor track = on ? theme::celadon : theme::hairline;
-    if (on) track.setAlpha(0x55);
-    painter.setBrush(track);
-    painter.drawRoundedRect(area, 6, 6);
-    painter.setBrush(on ? theme::celadon : theme::quiet);
-    painter.drawEllipse(QRect(on ? area.right() - 10 : area.left() + 1, area.top() + 1, 10, 10));
-    painter.setRenderHint(QPainter::Antialiasing, false);
-}
-
-}  // namespace
-
 void LadderView::paintEvent(QPaintEvent*) {
     QPainter painter(viewport());
-    painter.fillRect(viewport()->rect(), QColor(0x1B, 0x17, 0x15));
+    painter.fillRect(viewport()->rect(), theme::page);
     const bool no_steps =
         std::none_of(rows_.begin(), rows_.end(), [](const LadderRow& r) { return r.kind == LadderRowKind::step; });
     painter.save();
@@ -57,18 +43,23 @@ void LadderView::paintEvent(QPaintEvent*) {
 
 // What hangs at the mouse, and what letting go would do.
 void LadderView::paint_dragged(QPainter& painter) const {
-    if (dragging_ == Dragging::row && drop_fits_) {
+    if (dragging_ == Dragging::row && drop_fits_ && drop_coat_) {
+        const QRect heading = heading_area(*drop_coat_);
+        painter.setPen(QPen(theme::gold, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(heading.adjusted(1, 1, -1, -1));
+    } else if (dragging_ == Dragging::row && drop_fits_) {
         const LadderRow* row = find_row(rows_, drop_below_);
         const int y = row != nullptr ? row->area.bottom() - scrolled().y() : coat_row_height - scrolled().y();
         painter.fillRect(QRect(ladder_margin, y - 1, viewport()->width() - ladder_margin, 2), theme::gold);
     }
     const QRect area(drag_at_ + QPoint(12, 8), QSize(44, 25));
     painter.drawImage(area, thumbnail_of(dragged_step_));
-    const int width = QFontMetrics(theme::words(11)).horizontalAdvance(drop_words_) + 12;
+    const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(drop_words_) + 12;
     QRect words(area.left(), area.bottom() + 2, width, 18);
     if (words.right() > viewport()->width()) words.moveRight(viewport()->width() - 2);
-    painter.fillRect(words, QColor(0x17, 0x14, 0x12, 0xE6));
-    theme::paint_text(painter, words.adjusted(6, 0, 0, 0), drop_words_, theme::words(11),
+    painter.fillRect(words, theme::shade);
+    theme::paint_text(painter, words.adjusted(6, 0, 0, 0), drop_words_, theme::words(theme::small),
                       drop_fits_ ? theme::text : theme::vermilion_text);
 }
 
@@ -93,7 +84,7 @@ void LadderView::paint_empty(QPainter& painter) const {
 
 void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
     const Coat& coat = document_.finish().coats[row.coat];
-    painter.fillRect(row.area, QColor(0x24, 0x1E, 0x1A));
+    painter.fillRect(row.area, theme::heading);
     painter.fillRect(QRect(row.area.left(), row.area.top(), row.area.width(), 1), theme::hairline);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(Qt::NoPen);
@@ -103,7 +94,7 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
                                        : QPolygonF({c + QPointF(-4, -2), c + QPointF(4, -2), c + QPointF(0, 3)});
     painter.drawPolygon(mark);
     painter.setRenderHint(QPainter::Antialiasing, false);
-    const QFont name_font = theme::words(12, true);
+    const QFont name_font = theme::words(theme::plain, true);
     theme::paint_text(painter, row.area.adjusted(28, 0, -160, 0), qs(coat.name), name_font,
                       coat.on ? theme::text : theme::quiet);
     int left = std::max(110, 28 + QFontMetrics(name_font).horizontalAdvance(qs(coat.name)) + 16);
@@ -119,7 +110,7 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
     const QString words = coat_words(coat);
     if (!words.isEmpty())
         theme::paint_text(painter, room.adjusted(0, 0, -facts_width - 14, 0), words, theme::words(), theme::quiet);
-    paint_switch(painter, QRect(row.area.right() - 36, row.area.top() + 8, 24, 12), coat.on);
+    paint_switch(painter, row.area.topRight() + QPoint(-36, 8), coat.on);
     if (chosen_coat_ == row.coat)
         painter.fillRect(QRect(row.area.left(), row.area.top(), 2, row.area.height()), theme::gold);
 }
@@ -149,28 +140,15 @@ QString LadderView::coat_words(const Coat& coat) const {
     return words.join(QStringLiteral(" · "));
 }
 
-void LadderView::paint_thumbnail(QPainter& painter, const LadderRow& row) const {
-    const QRect frame = row.thumbnail;
-    painter.fillRect(frame.adjusted(-1, -1, 1, 1), theme::hairline);
-    painter.fillRect(frame, theme::black);
+void LadderView::paint_row_picture(QPainter& painter, const LadderRow& row) const {
     const auto found = drawing_.thumbnails().find(row.name);
-    if (found == drawing_.thumbnails().end()) return;
-    const QImage& image = found->second.image;
-    const QSize size = image.size().scaled(frame.size(), Qt::KeepAspectRatio);
-    const QRect area(frame.left() + (frame.width() - size.width()) / 2,
-                     frame.top() + (frame.height() - size.height()) / 2, size.width(), size.height());
+    const bool drawn = found != drawing_.thumbnails().end();
     const CheckedStep* checked = find_step(document_.checked(), row.name);
-    painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    const bool stale = checked != nullptr && checked->fault;
-    if (found->second.type == Type::vec4 && !stale) theme::paint_checker(painter, area);
-    if (stale) painter.setOpacity(0.35);
-    painter.drawImage(area, stale ? image.convertToFormat(QImage::Format_Grayscale8) : image);
-    painter.setOpacity(1);
-    if (drawing_.shown() == row.name) {
-        painter.setPen(QPen(theme::text, 1));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(frame.adjusted(-2, -2, 1, 1));
-    }
+    paint_thumbnail(painter, row.thumbnail, drawn ? found->second.image : QImage(),
+                    {.clear = drawn && found->second.type == Type::vec4,
+                     .stale = checked != nullptr && checked->fault,
+                     .outlined = true,
+                     .shown = drawing_.shown() == row.name});
 }
 
 void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
@@ -198,7 +176,7 @@ void LadderView::paint_formula(QPainter& painter, const LadderRow& row) const {
     painter.restore();
     if (line.is_cut()) {
         const QRect end(row.formula_area.right() - 15, row.area.top() + 1, 16, row.area.height() - 2);
-        painter.fillRect(end, row.name == hovered_ ? theme::panel : QColor(0x1B, 0x17, 0x15));
+        painter.fillRect(end, row.name == hovered_ ? theme::panel : theme::page);
         theme::paint_text(painter, end, QStringLiteral("…"), theme::figures(), theme::quiet, Qt::AlignRight);
     }
 }
@@ -216,7 +194,7 @@ void LadderView::paint_words(QPainter& painter, const LadderRow& row, const Form
         const LiveWord& word = hovered_word_->word;
         const bool drop = dragging_ == Dragging::picture;
         const Span span = word.kind == LiveKind::colour ? Span{word.span.begin, word.span.begin + 4} : word.span;
-        frame(span, drop && !drop_fits_ ? theme::vermilion : drop ? theme::celadon : QColor(0x6a, 0x5f, 0x54));
+        frame(span, drop && !drop_fits_ ? theme::vermilion : drop ? theme::celadon : theme::word_edge);
     }
     if (row.name == selected_shown_ && word_cursor_ >= 0 && hasFocus()) {
         const std::vector<LiveWord> words = words_of_selected();
@@ -242,7 +220,7 @@ void LadderView::paint_values(QPainter& painter, const LadderRow& row) const {
     QRect area = row.formula_area;
     if (row.name == selected_shown_) area.setHeight(17);
     if (drawn == nullptr || drawn->picture.width < 1) {
-        theme::paint_text(painter, area, tr("no value here"), theme::words(11), theme::quiet);
+        theme::paint_text(painter, area, tr("no value here"), theme::words(theme::small), theme::quiet);
         return;
     }
     const float* values = drawn->picture.at(0, 0);
@@ -250,7 +228,8 @@ void LadderView::paint_values(QPainter& painter, const LadderRow& row) const {
     const QRect box(area.left(), area.center().y() - 6, 20, 13);
     painter.fillRect(box.adjusted(-1, -1, 1, 1), theme::hairline);
     painter.fillRect(box, value_swatch(values, parts));
-    theme::paint_text(painter, area.adjusted(28, 0, 0, 0), value_text(values, parts), theme::figures(), theme::text);
+    theme::paint_text(painter, area.adjusted(28, 0, 0, 0), value_text(values, parts, drawing_.look().decimals),
+                      theme::figures(), theme::text);
 }
 
 void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
@@ -259,21 +238,24 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
     const bool open = row.name == selected_shown_;
     const bool on = finish.coats[row.coat].on && step.on;
     if (open) {
-        painter.fillRect(row.area, QColor(0x2A, 0x23, 0x1D));
+        painter.fillRect(row.area, theme::open_row);
+        painter.fillRect(QRect(0, row.area.top(), 3, row.area.height()), theme::gold);
+    } else if (is_selected(row.name)) {
+        painter.fillRect(row.area, theme::open_row);
         painter.fillRect(QRect(0, row.area.top(), 3, row.area.height()), theme::gold);
     } else if (row.name == hovered_) {
         painter.fillRect(row.area, theme::panel);
     }
-    painter.fillRect(QRect(0, row.area.bottom(), row.area.width(), 1), QColor(0x24, 0x1E, 0x1A));
-    paint_thumbnail(painter, row);
+    painter.fillRect(QRect(0, row.area.bottom(), row.area.width(), 1), theme::heading);
+    paint_row_picture(painter, row);
     if (open) return paint_open_step(painter, row);
     const CheckedStep* checked = find_step(document_.checked(), row.name);
     const bool fault = checked != nullptr && checked->fault;
-    theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(12, true),
+    theme::paint_text(painter, row.name_area, qs(shown_name(step.name)), theme::words(theme::plain, true),
                       on ? theme::text : theme::quiet);
     if (fault) {
         theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 24, row.area.bottom() - 5);
-        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(11),
+        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(theme::small),
                           theme::vermilion_text);
         return;
     }
@@ -292,8 +274,8 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     const Step& step = document_.finish().coats[row.coat].steps[row.step];
     const CheckedStep* checked = find_step(document_.checked(), row.name);
     const QString name = qs(shown_name(step.name));
-    theme::paint_text(painter, row.name_area, name, theme::words(12, true), theme::text);
-    const int after_name = QFontMetrics(theme::words(12, true)).horizontalAdvance(name) + 8;
+    theme::paint_text(painter, row.name_area, name, theme::words(theme::plain, true), theme::text);
+    const int after_name = QFontMetrics(theme::words(theme::plain, true)).horizontalAdvance(name) + 8;
     QStringList facts;
     if (!step.on || !document_.finish().coats[row.coat].on) facts.append(tr("off"));
     if (step.stand_in) facts.append(tr("stand-in"));
@@ -323,14 +305,14 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     for (const RowLine& words : lines_) {
         const int left = words.marked ? 14 : 0;
         if (words.marked) theme::paint_notched_bar(painter, line.left(), line.left() + 8, line.center().y() + 1);
-        theme::paint_text(painter, line.adjusted(left, 0, 0, 0), words.words, theme::words(11), words.colour);
+        theme::paint_text(painter, line.adjusted(left, 0, 0, 0), words.words, theme::words(theme::small), words.colour);
         const std::vector<QRect> areas = mend_areas(words, line);
         for (std::size_t i = 0; i < areas.size(); ++i) {
-            painter.setPen(QColor(0x4a, 0x40, 0x38));
+            painter.setPen(theme::border);
             painter.setBrush(theme::raised);
             painter.drawRoundedRect(areas[i].adjusted(0, 0, -1, -1), 3, 3);
-            theme::paint_text(painter, areas[i].adjusted(6, 0, -4, 0), qs(words.mends[i].words), theme::words(11),
-                              theme::celadon);
+            theme::paint_text(painter, areas[i].adjusted(6, 0, -4, 0), qs(words.mends[i].words),
+                              theme::words(theme::small), theme::celadon);
         }
         line.translate(0, row_line_height);
     }
@@ -348,7 +330,7 @@ void LadderView::paint_thread(QPainter& painter, const LadderRow& from, const La
 }
 
 void LadderView::paint_threads(QPainter& painter) const {
-    painter.setPen(QPen(QColor(0x4a, 0x40, 0x38), 1));
+    painter.setPen(QPen(theme::border, 1));
     for (const LadderRow& row : rows_) {
         if (row.kind != LadderRowKind::step || row.name == selected_shown_) continue;
         if (!sources(row.name).empty()) {
@@ -388,13 +370,13 @@ void LadderView::paint_chips(QPainter& painter) {
         int x = ladder_margin;
         for (const std::string& name : names) {
             const QString text = arrow + qs(shown_name(name));
-            const int width = QFontMetrics(theme::figures(10)).horizontalAdvance(text) + 12;
+            const int width = QFontMetrics(theme::figures(theme::tiny)).horizontalAdvance(text) + 12;
             if (x + width > viewport()->width() - 12) return;
             const QRect area(x, y, width, 18);
             painter.setPen(theme::hairline);
             painter.setBrush(theme::raised);
             painter.drawRoundedRect(area, 3, 3);
-            theme::paint_text(painter, area, text, theme::figures(10), theme::gold, Qt::AlignHCenter);
+            theme::paint_text(painter, area, text, theme::figures(theme::tiny), theme::gold, Qt::AlignHCenter);
             chips_.push_back({area, name});
             x += width + 6;
         }

@@ -48,8 +48,9 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
     });
     completion_list_->setObjectName(QStringLiteral("completions"));
     completion_list_->setFocusPolicy(Qt::NoFocus);
-    completion_list_->setStyleSheet(QStringLiteral("#completions { border: 1px solid #5a5048; }"));
+    completion_list_->setStyleSheet(QStringLiteral("#completions { border: 1px solid %1; }").arg(theme::edge.name()));
     completion_list_->hide();
+    connect(&document_, &Document::called_off, this, [this] { dragging_ = Dragging::nothing; });
     const auto repaint = [this] { viewport()->update(); };
     connect(&drawing_, &Drawing::thumbnails_changed, this, repaint);
     connect(&drawing_, &Drawing::probe_changed, this, repaint);
@@ -318,6 +319,11 @@ const LadderRow* LadderView::row_at(QPoint point) const {
     const auto found =
         std::find_if(rows_.begin(), rows_.end(), [&](const LadderRow& row) { return row.area.contains(at); });
     return found == rows_.end() ? nullptr : &*found;
+}
+
+bool LadderView::is_selected(const std::string& step) const {
+    const std::vector<std::string>& selection = document_.selection();
+    return std::find(selection.begin(), selection.end(), step) != selection.end();
 }
 
 std::size_t LadderView::current_coat() const {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QAbstractScrollArea>
+#include <functional>
 #include <map>
 #include <memory>
 #include <optional>
@@ -10,6 +11,8 @@
 
 #include "core/finish/completion.h"
 #include "core/finish/live_words.h"
+#include "desktop/kit/accessible_cells.h"
+#include "desktop/kit/wheel.h"
 #include "desktop/ladder/ladder_layout.h"
 #include "desktop/ladder/row_lines.h"
 
@@ -26,7 +29,7 @@ class Document;
 class Drawing;
 struct Models;
 
-class LadderView : public QAbstractScrollArea {
+class LadderView : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
@@ -48,12 +51,17 @@ public:
     void edit_formula();
     void edit_name();
     void edit_note();
+    /// All of these work on every step that is selected.
     void delete_selected();
     void move_selected(int direction);
-    void select_next(int direction);
+    /// To the step above (-1) or below (+1); with `stretch`, all on the way are selected.
+    void select_next(int direction, bool stretch = false);
     void toggle_step();
     void show_selected();
     void duplicate_selected();
+    /// The selected steps under a heading of their own.
+    void group_selected();
+    void select_all();
     void extract_part();
     void inline_selected();
     void invert_selected();
@@ -104,6 +112,10 @@ public:
     /// The choices beside the formula that is being typed.
     ChoiceList& completions() { return *completion_list_; }
 
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
+
 Q_SIGNALS:
     void wants_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
     void wants_dial(const QString& dial);
@@ -142,6 +154,7 @@ private:
     void reveal(const std::string& step);
     void tell_rows_in_view();
     const LadderRow* row_at(QPoint point) const;
+    bool is_selected(const std::string& step) const;
     const LadderRow* selected_row() const { return find_row(rows_, selected_shown_); }
     QPoint scrolled() const;
     /// The coat whose heading was chosen, else that of the selected step.
@@ -161,7 +174,7 @@ private:
     void paint_coat(QPainter& painter, const LadderRow& row) const;
     void paint_step(QPainter& painter, const LadderRow& row) const;
     void paint_open_step(QPainter& painter, const LadderRow& row) const;
-    void paint_thumbnail(QPainter& painter, const LadderRow& row) const;
+    void paint_row_picture(QPainter& painter, const LadderRow& row) const;
     void paint_formula(QPainter& painter, const LadderRow& row) const;
     void paint_values(QPainter& painter, const LadderRow& row) const;
     void paint_words(QPainter& painter, const LadderRow& row, const FormulaLine& line) const;
@@ -200,6 +213,10 @@ private:
     void drag_row(QPoint at);
     void drop_picture();
     void drop_row();
+    bool call_off_drag();
+    Result<Finish> dropped() const;
+    /// The dragged step, or all that are selected if it is one of them.
+    std::vector<std::string> dragged_steps() const;
 
     void begin_formula();
     void begin_line(Editing what, const QRect& area, const QString& text);
@@ -208,6 +225,9 @@ private:
     void end_line(bool keep);
     void toggle_of_step(bool Step::*flag, const QString& set, const QString& unset);
     void paste(const QString& text);
+    QString broken_words(const Finish& finish, const std::vector<std::string>& names) const;
+    Result<Finish> for_each_selected(const std::function<Result<Finish>(Finish, const std::string&)>& change,
+                                     bool from_below = false) const;
 
     struct Chip {
         QRect area;
@@ -251,6 +271,7 @@ private:
     std::optional<std::size_t> chosen_coat_;  ///< by its heading; until a step is selected
     std::size_t line_coat_ = 0;               ///< whose name or note is being typed
     Dragging dragging_ = Dragging::nothing;
+    Wheel wheel_;
     QPoint press_;
     QPoint drag_at_;
     std::optional<WordAt> dragged_word_;
@@ -258,6 +279,7 @@ private:
     std::string dragged_step_;
     bool press_selected_ = false;  ///< the row was selected already when it was pressed
     std::string drop_below_;
+    std::optional<std::size_t> drop_coat_;  ///< the heading that a row is held over
     QString drop_words_;
     bool drop_fits_ = false;
 };

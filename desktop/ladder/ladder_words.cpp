@@ -125,7 +125,7 @@ std::string LadderView::dial_at_hand() const {
 void LadderView::walk_word(int direction) {
     const std::vector<LiveWord> words = words_of_selected();
     const int count = static_cast<int>(words.size());
-    if (count == 0) return document_.say(tr("There is no word to take hold of here"));
+    if (count == 0) return document_.say(tr("there is no word to take hold of here"));
     int at = word_cursor_ < 0 ? (direction > 0 ? -1 : count) : word_cursor_;
     for (int tried = 0; tried < count; ++tried) {
         at = (at + direction + count) % count;
@@ -156,7 +156,7 @@ void LadderView::end_choosing_value() {
 void LadderView::replace_word(const std::string& step, Span span, const std::string& text, const QString& what,
                               const std::string& merge_key) {
     Result<Finish> changed = replace_words(document_.finish(), step, span, text);
-    if (!changed) return document_.say(qs(changed.fault().message));
+    if (!changed) return document_.say(fault_words(changed.fault()));
     document_.edit(std::move(*changed), what, merge_key);
 }
 
@@ -220,8 +220,9 @@ void LadderView::end_word(bool keep) {
     if (editing_ != Editing::word) return;
     editing_ = Editing::nothing;
     const QString typed = line_editor_->text();
+    const bool had_focus = line_editor_->hasFocus();
     line_editor_->hide();
-    setFocus();
+    if (had_focus) setFocus();
     const auto at = std::exchange(edited_word_, std::nullopt);
     if (keep && at && typed != qs(at->word.text)) {
         const auto value = computed(typed);
@@ -232,7 +233,7 @@ void LadderView::end_word(bool keep) {
             replace_word(at->step, at->word.span, text,
                          tr("Set a number of %1 to %2").arg(qs(shown_name(at->step)), qs(text)));
         } else {
-            document_.say(tr("'%1' is no number: write one, or something like 0.3 * 2").arg(typed));
+            document_.say(tr("'%1' isn't a number: write one, or something like 0.3 * 2").arg(typed));
         }
     }
     rebuild();
@@ -342,7 +343,7 @@ void LadderView::make_dial(bool everywhere) {
     const auto at = word_at_hand();
     if (!at) return document_.say(tr("Go to a number first, with the left and right arrow keys"));
     const Result<DialOffer> offer = offer_dial(document_.checked(), at->step, at->word.span);
-    if (!offer) return document_.say(qs(offer.fault().message + " - " + offer.fault().mend));
+    if (!offer) return document_.say(fault_words(offer.fault()));
     const std::string name = offer->dial.name;
     QString what = tr("Made %1 a dial, %2").arg(qs(at->word.text), qs(shown_name(name)));
     const std::size_t others = offer->places.size() - 1;

@@ -53,7 +53,7 @@ std::vector<QRect> mend_areas(const RowLine& line, const QRect& area) {
     std::vector<QRect> areas;
     int x = area.left();
     for (const Mend& mend : line.mends) {
-        const int width = QFontMetrics(theme::words(11)).horizontalAdvance(qs(mend.words)) + 14;
+        const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(qs(mend.words)) + 14;
         areas.emplace_back(x, area.top(), std::min(width, area.right() - x), area.height() - 1);
         x += width + 6;
     }

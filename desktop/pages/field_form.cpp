@@ -15,6 +15,7 @@
 
 #include "core/base/text.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 
 namespace lacquer {
 
@@ -37,7 +38,7 @@ FieldForm::FieldForm(QWidget* parent, bool narrow)
     column->setContentsMargins(12, 8, 12, 8);
     column->setSpacing(6);
     auto* head = new QHBoxLayout;
-    title_->setFont(theme::words(13, true));
+    title_->setFont(theme::words(theme::title, true));
     words_->setObjectName(QStringLiteral("field_words"));
     auto* done = new QPushButton(tr("Done  Esc"), this);
     done->setObjectName(QStringLiteral("field_form_done"));
@@ -102,7 +103,7 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         QWidget* input = nullptr;
         if (field.choices.isEmpty()) {
             auto* line = new QLineEdit(field.value, fields_);
-            line->setFont(theme::figures(12));
+            line->setFont(theme::figures(theme::plain));
             line->setPlaceholderText(field.hint);
             // Of what is too long the beginning shows.
             line->setCursorPosition(0);
@@ -194,6 +195,8 @@ bool FieldForm::drag_label(QObject* label, QEvent* event) {
         drag_x_ = x;
         // As fine as the number itself is: 0.12 goes by hundredths, 14 by ones.
         drag_step_ = std::pow(10.0, std::floor(std::log10(std::max(std::fabs(*number), 0.1)))) / 20;
+        drag_line_ = line;
+        drag_text_ = line->text();
         emit dragging(true);
         return true;
     }
@@ -203,10 +206,7 @@ bool FieldForm::drag_label(QObject* label, QEvent* event) {
         emit dragging(false);
         return true;
     }
-    const double pace = hand->modifiers().testFlag(Qt::ShiftModifier)     ? 0.1
-                        : hand->modifiers().testFlag(Qt::ControlModifier) ? 10
-                                                                          : 1;
-    dragged_ += (x - drag_x_) * drag_step_ * pace;
+    dragged_ += (x - drag_x_) * drag_step_ * pace_of(hand->modifiers());
     drag_x_ = x;
     const QString unit = line->text().section(QLatin1Char(' '), 1);
     const double tidy = std::round(dragged_ / drag_step_ * 10) * drag_step_ / 10;
@@ -243,6 +243,14 @@ bool FieldForm::eventFilter(QObject* watched, QEvent* event) {
 
 void FieldForm::keyPressEvent(QKeyEvent* event) {
     if (event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);
+    if (drag_step_ > 0 && drag_line_ != nullptr) {
+        // Called off, and not left.
+        drag_step_ = 0;
+        drag_line_->setText(drag_text_);
+        take(drag_line_, drag_line_->objectName().section(QLatin1Char('_'), 1));
+        emit dragging(false);
+        return;
+    }
     // What was only half typed is not meant.
     if (auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget()); line != nullptr && isAncestorOf(line))
         line->setText(line->property(taken_text).toString());

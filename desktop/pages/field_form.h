@@ -1,13 +1,14 @@
 // A small page of named fields: type, and it holds at once.
 #pragma once
 
+#include <QLineEdit>
+#include <QPointer>
 #include <QWidget>
 #include <functional>
 #include <vector>
 
 class QGridLayout;
 class QLabel;
-class QLineEdit;
 
 namespace lacquer {
 
@@ -68,6 +69,8 @@ private:
     Change change_;
     int drag_x_ = 0;
     double dragged_ = 0;
+    QPointer<QLineEdit> drag_line_;
+    QString drag_text_;     ///< of the line, before
     double drag_step_ = 0;  ///< of a pixel; 0 while nothing is dragged
 };
 

@@ -37,7 +37,7 @@ void show_again(FieldForm& form, Show show) {
 
 inline QString rename_to(Models& models, const Name& name, const QString& typed) {
     Result<Finish> renamed = rename(models.document.finish(), *name, typed.toStdString());
-    if (!renamed) return qs(renamed.fault().message + " - " + renamed.fault().mend);
+    if (!renamed) return fault_words(renamed.fault());
     const std::string from = *name;
     *name = identifier_from(typed.toStdString());
     models.document.edit(std::move(*renamed), tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(*name))));

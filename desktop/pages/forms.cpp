@@ -19,7 +19,7 @@ namespace {
 
 QString dial_changed(Dial& dial, const QString& key, const QString& text) {
     const auto number = number_from(text);
-    const auto no_number = [&] { return tr("'%1' is no number").arg(text); };
+    const auto no_number = [&] { return tr("'%1' isn't a number").arg(text); };
     if (key == "code_name") {
         if (!is_identifier(text.toStdString()))
             return tr("A code name has up to 24 lower-case letters, digits and underscores");
@@ -33,7 +33,7 @@ QString dial_changed(Dial& dial, const QString& key, const QString& text) {
         if (dial.kind == DialKind::toggle) dial.value[0] = dial.value[0] != 0 ? 1 : 0;
     } else if (key == "default") {
         const auto value = dial_value_from(dial, text);
-        if (!value) return tr("'%1' is no value for this dial").arg(text);
+        if (!value) return tr("'%1' isn't a value for this dial").arg(text);
         dial.default_value = *value;
     } else if (key == "least" || key == "most") {
         if (!number) return no_number();
@@ -57,7 +57,7 @@ QString dial_changed(Dial& dial, const QString& key, const QString& text) {
 
 QString fault_of_dial(const Models& models, const std::string& name) {
     for (const CheckedDial& dial : models.document.checked().dials) {
-        if (dial.name == name && dial.fault) return qs(dial.fault->message + " - " + dial.fault->mend);
+        if (dial.name == name && dial.fault) return fault_words(*dial.fault);
     }
     return {};
 }

@@ -16,6 +16,7 @@
 #include "core/render/view.h"
 #include "desktop/drawing/render_thread.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/thumbnail.h"
 
 namespace lacquer {
 
@@ -140,27 +141,20 @@ void LayerPictures::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     if (layers_.empty()) {
         return theme::paint_text(painter, rect(), fault_.isEmpty() ? tr("Reading the file's layers ...") : fault_,
-                                 theme::words(12), theme::quiet);
+                                 theme::words(theme::plain), theme::quiet);
     }
     for (int i = 0; i < static_cast<int>(layers_.size()); ++i) {
         const QRect area = picture_area(i);
         const auto layer = static_cast<std::size_t>(i);
-        painter.fillRect(area, theme::black);
-        if (!images_[layer].isNull()) {
-            const QSize fitted = images_[layer].size().scaled(area.size(), Qt::KeepAspectRatio);
-            QRect within(QPoint(), fitted);
-            within.moveCenter(area.center());
-            painter.setRenderHint(QPainter::SmoothPixmapTransform);
-            painter.drawImage(within, images_[layer]);
-        }
+        paint_thumbnail(painter, area, images_[layer]);
         if (i == current_ && hasFocus()) {
             painter.setPen(theme::gold);
             painter.drawRect(area.adjusted(0, 0, -1, -1));
         }
         const QRect words(area.left(), area.bottom() + 2, area.width(), words_height / 2);
-        theme::paint_text(painter, words, name_words(layers_[layer].name), theme::figures(12), theme::text);
+        theme::paint_text(painter, words, name_words(layers_[layer].name), theme::figures(theme::plain), theme::text);
         theme::paint_text(painter, words.translated(0, words_height / 2 - 1), role_of(layers_[layer].name),
-                          theme::words(11), theme::quiet);
+                          theme::words(theme::small), theme::quiet);
     }
 }
 

@@ -32,14 +32,14 @@ double tidy(double value) { return std::round(value * 1000) / 1000; }
 PathEditor::PathEditor(Models& models, std::string response, QWidget* parent)
     : QWidget(parent), document_(models.document), name_(std::move(response)), typed_(new LineEditor(this)) {
     setObjectName(QStringLiteral("path_editor"));
-    setAccessibleName(tr("Keys of the path"));
+    setAccessibleName(tr("Stops of the path"));
     setFocusPolicy(Qt::StrongFocus);
     setFixedHeight(130);
     setToolTip(tr(
-        "Drag a key or the end of its slope (Alt: one side alone); click between to add one; Enter types its time and "
-        "value; E changes its slope, right button for each side; Delete takes it out"));
+        "Drag a stop or the end of its slope (Alt: one side alone); click between to add one; Enter types its time and "
+        "value; E changes its slope, right button for each side; Delete deletes it"));
     typed_->setObjectName(QStringLiteral("path_typed"));
-    typed_->setFont(theme::figures(12));
+    typed_->setFont(theme::figures(theme::plain));
     typed_->hide();
     connect(typed_, &QLineEdit::editingFinished, this, &PathEditor::take_typed);
     connect(typed_, &LineEditor::dismissed, this, [this] {
@@ -47,6 +47,7 @@ PathEditor::PathEditor(Models& models, std::string response, QWidget* parent)
         setFocus();
     });
     connect(&document_, &Document::finish_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::called_off, this, [this] { hold_ = Hold::nothing; });
 }
 
 PathKeys PathEditor::keys() const {
@@ -158,7 +159,7 @@ void PathEditor::paintEvent(QPaintEvent*) {
                                               qs(shown_name(std::string(slope_kind_name(key.after.kind)))));
         theme::paint_text(painter, QRect(area.left(), area.bottom() + 3, area.width(), 16),
                           tr("%1 s   %2   %3").arg(qs(plain_number(key.at, 3)), qs(plain_number(key.value, 3)), slopes),
-                          theme::figures(11), theme::text);
+                          theme::figures(theme::small), theme::text);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
     for (std::size_t i = 0; i < own.size(); ++i) {
@@ -168,7 +169,8 @@ void PathEditor::paintEvent(QPaintEvent*) {
         painter.fillRect(QRect(at.x() - 2, at.y() - 2, 5, 5), theme::black);
     }
     theme::paint_text(painter, QRect(area.left(), area.bottom() + 3, area.width(), 16),
-                      tr("%1 s").arg(qs(plain_number(seconds(), 3))), theme::figures(10), theme::quiet, Qt::AlignRight);
+                      tr("%1 s").arg(qs(plain_number(seconds(), 3))), theme::figures(theme::tiny), theme::quiet,
+                      Qt::AlignRight);
 }
 
 void PathEditor::change(PathKeys keys, const QString& what, bool dragging) {
@@ -191,7 +193,7 @@ void PathEditor::mousePressEvent(QMouseEvent* event) {
                                             [](double t, const PathKey& other) { return t < other.at; });
         chosen_ = static_cast<int>(place - own.begin());
         own.insert(place, fresh);
-        change(std::move(own), tr("Added a key"), false);
+        change(std::move(own), tr("Added a stop"), false);
         return;
     }
     if (hold == Hold::nothing) return;
@@ -214,7 +216,7 @@ void PathEditor::mouseMoveEvent(QMouseEvent* event) {
         const double most = i + 1 < own.size() ? own[i + 1].at : std::max(held_seconds_ * 4, 1.0);
         key.at = std::clamp(time_at(event->pos().x()), least, most);
         key.value = value_at(event->pos().y());
-        return change(std::move(own), tr("Moved a key"), true);
+        return change(std::move(own), tr("Moved a stop"), true);
     }
     const double away = time_at(event->pos().x()) - key.at;
     const bool after = hold_ == Hold::after;
@@ -252,10 +254,10 @@ void PathEditor::keyPressEvent(QKeyEvent* event) {
     }
     if (chosen_ < 0 || chosen_ >= count) return QWidget::keyPressEvent(event);
     if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) {
-        if (count <= 1) return document_.say(tr("A path has one key at least"));
+        if (count <= 1) return document_.say(tr("A path has at least one stop"));
         own.erase(own.begin() + chosen_);
         chosen_ = std::min(chosen_, count - 2);
-        return change(std::move(own), tr("Took a key out"), false);
+        return change(std::move(own), tr("Deleted a stop"), false);
     }
     if (event->key() == Qt::Key_E) {
         const SlopeKind now = own[static_cast<std::size_t>(chosen_)].after.kind;
@@ -319,8 +321,9 @@ void PathEditor::type_key() {
 void PathEditor::take_typed() {
     if (typed_->isHidden()) return;
     const QString text = typed_->text();
+    const bool had_focus = typed_->hasFocus();
     typed_->hide();
-    setFocus();
+    if (had_focus) setFocus();
     PathKeys own = keys();
     const auto moment = moment_from(text);
     if (!moment) return document_.say(tr("Type seconds and a value: 0.5 s, 0.8"));
@@ -332,7 +335,7 @@ void PathEditor::take_typed() {
         std::upper_bound(own.begin(), own.end(), typed.at, [](double t, const PathKey& other) { return t < other.at; });
     chosen_ = static_cast<int>(place - own.begin());
     own.insert(place, typed);
-    change(std::move(own), tr("Set a key"), false);
+    change(std::move(own), tr("Set a stop"), false);
 }
 
 }  // namespace lacquer

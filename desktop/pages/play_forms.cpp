@@ -90,7 +90,7 @@ QString set_argument(Response& response, const ArgumentSpec& spec, const QString
             return {};
         case ArgumentKind::easing: {
             const Result<Easing> easing = easing_from(trimmed.toStdString());
-            if (!easing) return qs(easing.fault().message + " - " + easing.fault().mend);
+            if (!easing) return fault_words(easing.fault());
             setting = trimmed.toStdString();
             return {};
         }
@@ -107,8 +107,7 @@ QString set_argument(Response& response, const ArgumentSpec& spec, const QString
 
 QString fault_of_response(const CheckedFinish& checked, const std::string& name) {
     for (const Fault& fault : checked.faults) {
-        if (fault.place.where == name)
-            return qs(fault.mend.empty() ? fault.message : fault.message + " - " + fault.mend);
+        if (fault.place.where == name) return fault_words(fault);
     }
     return {};
 }
@@ -153,7 +152,7 @@ QString change_cue(Models& models, const Name& name, const QString& key, const Q
             return {};
         }
         const auto number = number_from(text);
-        if (!number) return tr("'%1' is no number").arg(text);
+        if (!number) return tr("'%1' isn't a number").arg(text);
         if (key == "direction") {
             cue.direction = *number;
             return {};
@@ -212,7 +211,7 @@ QString signal_changed(Signal& signal, const QString& key, const QString& text) 
         return {};
     }
     const auto number = number_from(text);
-    if (!number) return tr("'%1' is no number").arg(text);
+    if (!number) return tr("'%1' isn't a number").arg(text);
     const bool is_place = signal.kind == SignalKind::place;
     if (key == "least") signal.least = *number;
     if (key == "most") signal.most = *number;

@@ -77,7 +77,7 @@ void ResponsePlot::paintEvent(QPaintEvent*) {
                 most = line.isEmpty() && lines.empty() ? value : std::max(most, value);
                 line.append(QPointF(x, value));
             }
-            lines.emplace_back(std::move(line), full ? theme::vermilion : QColor(0x7A, 0x38, 0x2A));
+            lines.emplace_back(std::move(line), full ? theme::vermilion : theme::vermilion_dim);
         }
     }
     if (!(most > least)) most = least + 1;
@@ -93,13 +93,13 @@ void ResponsePlot::paintEvent(QPaintEvent*) {
     const QRect foot(area.left(), area.bottom() + 1, area.width(), 14);
     const QString words =
         response->cue.empty() ? tr("signals go from end to end at 0.5 s") : tr("a cue of strength 1, and one of 0.3");
-    theme::paint_text(painter, foot, words, theme::words(10), theme::quiet);
-    theme::paint_text(painter, foot, tr("%1 s").arg(qs(plain_number(seconds, 2))), theme::figures(10), theme::quiet,
-                      Qt::AlignRight);
+    theme::paint_text(painter, foot, words, theme::words(theme::tiny), theme::quiet);
+    theme::paint_text(painter, foot, tr("%1 s").arg(qs(plain_number(seconds, 2))), theme::figures(theme::tiny),
+                      theme::quiet, Qt::AlignRight);
     theme::paint_text(painter, QRect(area.left() + 4, area.top(), 80, 14), qs(plain_number(most, 3)),
-                      theme::figures(10), theme::quiet);
+                      theme::figures(theme::tiny), theme::quiet);
     theme::paint_text(painter, QRect(area.left() + 4, area.bottom() - 14, 80, 14), qs(plain_number(least, 3)),
-                      theme::figures(10), theme::quiet);
+                      theme::figures(theme::tiny), theme::quiet);
 }
 
 }  // namespace lacquer

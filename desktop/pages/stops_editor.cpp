@@ -33,9 +33,10 @@ StopsEditor::StopsEditor(Models& models, std::string ground, StopValues values, 
     setAccessibleName(tr("Stops"));
     setFocusPolicy(Qt::StrongFocus);
     setToolTip(
-        tr("Drag a stop; click between to add one; Delete takes it out; double click for its colour; E, or the right "
+        tr("Drag a stop; click between to add one; Delete deletes it; double click for its colour; E, or the right "
            "button, for the way to the next"));
     connect(&document_, &Document::finish_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::called_off, this, [this] { dragging_ = false; });
     setFixedHeight(values_ == StopValues::heights ? 110 : 56);
 }
 
@@ -239,7 +240,7 @@ void StopsEditor::keyPressEvent(QKeyEvent* event) {
             if (count <= 1) return;
             list.erase(list.begin() + chosen_);
             chosen_ = std::min(chosen_, count - 2);
-            return change(list, tr("Took a stop out of %1").arg(qs(shown_name(name_))), false);
+            return change(list, tr("Deleted a stop of %1").arg(qs(shown_name(name_))), false);
         case Qt::Key_E: {
             // Round through all ways, from "as the others" on.
             const auto& ways = stop_easings();

@@ -37,7 +37,7 @@ bool GameLink::listen(int port, bool everywhere) {
     stop_listening();
     auto opened = LinkReceiver::open(port, everywhere, clock_);
     if (!opened) {
-        document_.say(qs(opened.fault().message + " - " + opened.fault().mend));
+        document_.complain(opened.fault());
         return false;
     }
     receiver_ = std::move(*opened);

@@ -27,6 +27,15 @@ Playing::Playing(Document& document, Clock clock, QObject* parent)
     connect(&document_, &Document::left, this, &Playing::leave);
     // What is being recorded is unsaved work, too.
     connect(&document_, &Document::going_to_leave, this, [this] { set_recording(false); });
+    connect(&document_, &Document::interacting_changed, this, [this](bool interacting) {
+        if (!interacting) return;
+        held_before_ = held_;
+        time_before_ = time_;
+    });
+    connect(&document_, &Document::called_off, this, [this] {
+        held_ = held_before_;
+        set_time(time_before_);
+    });
     follow_finish();
 }
 

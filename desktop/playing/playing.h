@@ -116,6 +116,8 @@ private:
     bool recording_ = false;
     std::string chosen_cue_;
     HeldDials held_;
+    HeldDials held_before_;  ///< when the hand began, to come back to
+    double time_before_ = 0;
     DriveValues values_;
     std::shared_ptr<const Play> play_;
     std::shared_ptr<const Tape> live_tape_;  ///< the finish's with what is live; null where that is nothing

@@ -102,7 +102,7 @@ void Playing::keep_live() {
     if (live_.empty()) return document_.say(tr("Nothing was played live in this round"));
     Finish changed = document_.finish();
     add_all(changed.tape, live_);
-    if (const Result<Done> fits = within_limits(changed); !fits) return document_.say(qs(to_text(fits.fault())));
+    if (const Result<Done> fits = within_limits(changed); !fits) return document_.complain(fits.fault());
     live_ = Tape();
     document_.edit(std::move(changed), tr("Kept what was played live"));
     emit played_changed();
@@ -156,31 +156,30 @@ void Playing::set_signal(const std::string& name, const std::array<double, 3>& v
 void Playing::clear_tape() {
     Finish changed = document_.finish();
     changed.tape = Tape();
-    document_.edit(std::move(changed), tr("Cleared the tape"));
+    document_.edit(std::move(changed), tr("Deleted everything on the tape"));
 }
 
 bool Playing::open_tape(const QString& path) {
     Faults notices;
     Result<NamedTape> read = load_tape(path.toStdString(), notices);
     if (!read) {
-        document_.say(qs(to_text(read.fault())));
+        document_.complain(read.fault());
         return false;
     }
     Finish changed = document_.finish();
     changed.tape = std::move(read->tape);
     changed.length = std::min(std::max(read->length, end_of(changed.tape)), max_length);
-    document_.edit(
-        std::move(changed),
-        notices.empty()
-            ? tr("Took the tape %1").arg(QFileInfo(path).fileName())
-            : tr("Took the tape %1, but for %2").arg(QFileInfo(path).fileName(), qs(counted(notices.size(), "line"))));
+    document_.edit(std::move(changed), notices.empty()
+                                           ? tr("Opened the tape %1").arg(QFileInfo(path).fileName())
+                                           : tr("Opened the tape %1, but for %2")
+                                                 .arg(QFileInfo(path).fileName(), qs(counted(notices.size(), "line"))));
     return true;
 }
 
 bool Playing::save_tape(const QString& path) {
     const NamedTape tape{document_.finish().name, document_.finish().length, document_.finish().tape};
     if (Result<Done> done = lacquer::save_tape(path.toStdString(), tape); !done) {
-        document_.say(qs(to_text(done.fault())));
+        document_.complain(done.fault());
         return false;
     }
     document_.say(tr("Saved the tape %1").arg(QFileInfo(path).fileName()));

@@ -1,5 +1,8 @@
 #include "desktop/rehearse/cue_pads.h"
 
+#include <QContextMenuEvent>
+#include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
@@ -8,6 +11,7 @@
 #include "core/base/text.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/track.h"
 #include "desktop/playing/playing.h"
 
 #include "desktop/drawing/models.h"
@@ -31,9 +35,10 @@ CuePads::CuePads(Models& models, Shape shape, QWidget* parent)
     : QWidget(parent), document_(models.document), playing_(models.playing), shape_(shape) {
     setObjectName(shape == Shape::row ? QStringLiteral("cue_pads") : QStringLiteral("cue_grid"));
     setAccessibleName(tr("Cues"));
+    setFocusPolicy(Qt::TabFocus);
     setToolTip(
         tr("Press to play the cue now; drag its bar for the strength, with Shift for how weak a random one may be; "
-           "right-click to change it"));
+           "the right button for more"));
     connect(&document_, &Document::finish_changed, this, [this] {
         updateGeometry();
         update();
@@ -82,8 +87,9 @@ void CuePads::paint_pad(QPainter& painter, int i) const {
     const QRect pad = pad_area(i);
     const bool touches = shape_ == Shape::grid && playing_.chosen_cue() == cue.name;
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(lit_ == i ? theme::vermilion : touches ? theme::gold : theme::hairline);
-    painter.setBrush(lit_ == i ? QColor(0x4A, 0x20, 0x18) : theme::raised);
+    const bool keys = hasFocus() && i == present_;
+    painter.setPen(lit_ == i ? theme::vermilion : touches || keys ? theme::gold : theme::hairline);
+    painter.setBrush(lit_ == i ? theme::pressed : theme::raised);
     painter.drawRoundedRect(pad.adjusted(0, 0, -1, -1), 4, 4);
     painter.setRenderHint(QPainter::Antialiasing, false);
     const QString key = i < 9 ? QString::number(i + 1) : QString();
@@ -91,24 +97,24 @@ void CuePads::paint_pad(QPainter& painter, int i) const {
     if (cue.weakest) strength = tr("%1 to %2").arg(*cue.weakest, 0, 'f', 2).arg(cue.strength, 0, 'f', 2);
     if (shape_ == Shape::row) {
         const QRect line = pad.adjusted(10, 4, -10, -14);
-        theme::paint_text(painter, line.adjusted(0, 0, -44, 0), qs(shown_name(cue.name)), theme::words(12, true),
-                          theme::text);
+        theme::paint_text(painter, line.adjusted(0, 0, -44, 0), qs(shown_name(cue.name)),
+                          theme::words(theme::plain, true), theme::text);
         theme::paint_text(painter, line.adjusted(0, 0, -14, 0), QString::number(cue.strength, 'f', 2),
-                          theme::figures(11), theme::text, Qt::AlignRight);
-        theme::paint_text(painter, line, key, theme::figures(10), theme::quiet, Qt::AlignRight);
+                          theme::figures(theme::small), theme::text, Qt::AlignRight);
+        theme::paint_text(painter, line, key, theme::figures(theme::tiny), theme::quiet, Qt::AlignRight);
     } else {
         const QRect line(pad.left() + 10, pad.top() + 5, pad.width() - 20, 18);
-        theme::paint_text(painter, line.adjusted(0, 0, -14, 0), qs(shown_name(cue.name)), theme::words(12, true),
-                          theme::text);
-        theme::paint_text(painter, line, key, theme::figures(10), theme::quiet, Qt::AlignRight);
+        theme::paint_text(painter, line.adjusted(0, 0, -14, 0), qs(shown_name(cue.name)),
+                          theme::words(theme::plain, true), theme::text);
+        theme::paint_text(painter, line, key, theme::figures(theme::tiny), theme::quiet, Qt::AlignRight);
         theme::paint_text(painter, line.translated(0, 17),
                           cue.strength == 0 ? tr("strength 0: no cue")
                           : cue.weakest     ? tr("random %1").arg(strength)
                                             : tr("strength %1").arg(strength),
-                          theme::words(11), theme::quiet);
+                          theme::words(theme::small), theme::quiet);
     }
     const QRect bar = strength_area(i);
-    const QRect groove(bar.left(), bar.center().y() - 1, bar.width(), 4);
+    const QRect groove = groove_of(bar);
     painter.fillRect(groove, theme::black);
     const int from = static_cast<int>(cue.weakest.value_or(0) * groove.width());
     const int to = static_cast<int>(cue.strength * groove.width());
@@ -125,6 +131,7 @@ void CuePads::paintEvent(QPaintEvent*) {
         theme::paint_text(painter, pad_area(count()), tr("+ cue"), theme::words(), theme::quiet, Qt::AlignHCenter);
     }
     for (int i = 0; i < count(); ++i) paint_pad(painter, i);
+    if (count() == 0 && hasFocus()) theme::paint_focus(painter, pad_area(0));
 }
 
 void CuePads::mousePressEvent(QMouseEvent* event) {
@@ -134,8 +141,9 @@ void CuePads::mousePressEvent(QMouseEvent* event) {
     }
     for (int i = 0; i < count(); ++i) {
         if (!pad_area(i).contains(event->pos())) continue;
+        present_ = i;
         if (event->button() == Qt::RightButton) {
-            emit wants_form(i);
+            playing_.choose_cue(document_.finish().cues[static_cast<std::size_t>(i)].name);
         } else if (strength_area(i).adjusted(0, -2, 0, 4).contains(event->pos())) {
             dragged_ = i;
             drags_weakest_ = event->modifiers().testFlag(Qt::ShiftModifier);
@@ -175,6 +183,54 @@ void CuePads::mouseReleaseEvent(QMouseEvent*) {
     update();
 }
 
+void CuePads::contextMenuEvent(QContextMenuEvent* event) {
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
+}
+
+void CuePads::keyPressEvent(QKeyEvent* event) {
+    const int columns = shape_ == Shape::row ? std::max(1, count()) : columns_in(width());
+    const auto go = [this](int to) {
+        present_ = std::clamp(to, 0, std::max(0, count() - 1));
+        update();
+    };
+    switch (event->key()) {
+        case Qt::Key_Left:
+            return go(present_ - 1);
+        case Qt::Key_Right:
+            return go(present_ + 1);
+        case Qt::Key_Up:
+            return go(present_ - columns);
+        case Qt::Key_Down:
+            return go(present_ + columns);
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            if (count() == 0) {
+                emit wants_cue();
+            } else if (!event->isAutoRepeat()) {
+                press(present_);
+            }
+            return;
+        default:
+            QWidget::keyPressEvent(event);
+    }
+}
+
+void CuePads::focusInEvent(QFocusEvent*) { update(); }
+void CuePads::focusOutEvent(QFocusEvent*) { update(); }
+
 void CuePads::mouseDoubleClickEvent(QMouseEvent* event) { mousePressEvent(event); }
+
+int CuePads::cell_count() const { return count(); }
+
+AccessibleCell CuePads::cell(int index) const {
+    const CueKind& cue = document_.finish().cues[static_cast<std::size_t>(index)];
+    AccessibleCell told{qs(shown_name(cue.name)), tr("strength %1").arg(cue.strength, 0, 'f', 2), pad_area(index)};
+    told.chosen = index == present_;
+    told.role = QAccessible::Button;
+    told.actions = {tr("press")};
+    return told;
+}
+
+void CuePads::act_on_cell(int index, const QString&) { press(index); }
 
 }  // namespace lacquer

@@ -3,13 +3,17 @@
 
 #include <QWidget>
 
+#include "desktop/kit/accessible_cells.h"
+
+class QMenu;
+
 namespace lacquer {
 
 class Document;
 class Playing;
 struct Models;
 
-class CuePads : public QWidget {
+class CuePads : public QWidget, public CellSource {
     Q_OBJECT
 
 public:
@@ -21,12 +25,16 @@ public:
     void press(int cue);
     QRect pad_area(int cue) const;
     QRect strength_area(int cue) const;
+    void set_menu(QMenu* menu) { menu_ = menu; }
     QSize sizeHint() const override;
     bool hasHeightForWidth() const override { return shape_ == Shape::grid; }
     int heightForWidth(int width) const override;
 
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
+
 Q_SIGNALS:
-    void wants_form(int cue);
     void wants_cue();
 
 protected:
@@ -35,6 +43,10 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
 
 private:
     void drag_strength(int x, bool weakest);
@@ -43,6 +55,8 @@ private:
     Document& document_;
     Playing& playing_;
     Shape shape_;
+    QMenu* menu_ = nullptr;
+    int present_ = 0;  ///< that the keys are on
     int dragged_ = -1;
     bool drags_weakest_ = false;
     int lit_ = -1;

@@ -1,5 +1,7 @@
 // What mouse and keys do in the lanes.
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QScrollBar>
 #include <algorithm>
@@ -46,6 +48,10 @@ int LanesView::event_at(QPoint point, TapeEvent& event) const {
     return best <= near ? best : -1;
 }
 
+void LanesView::contextMenuEvent(QContextMenuEvent* event) {
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
+}
+
 void LanesView::mousePressEvent(QMouseEvent* event) {
     drag_from_ = mouse_ = event->pos();
     if (event->button() == Qt::MiddleButton) {
@@ -72,23 +78,18 @@ void LanesView::mousePressEvent(QMouseEvent* event) {
 void LanesView::press_lane(QMouseEvent* event, const Lane& lane) {
     const std::string name = lane.name;
     const Finish& finish = document_.finish();
-    if (lane.kind == Kind::cues) {
-        if (!finish.cues.empty() && event->button() == Qt::RightButton) emit wants_cue(0);
-        return;
-    }
+    if (lane.kind == Kind::signal) emit signal_chosen(qs(name));
+    if (lane.kind == Kind::cues || event->button() != Qt::LeftButton) return;
     // The name of an open lane is first chosen; once more shuts it.
     const bool open = lane.height > closed_height;
-    const bool toggles = event->button() == Qt::LeftButton && (!open || named_ == name);
+    const bool toggles = !open || named_ == name;
     named_ = name;
     if (toggles) {
         (open ? opened_ : closed_).erase(name);
         (open ? closed_ : opened_).insert(name);
         rebuild();
     }
-    if (lane.kind == Kind::signal) {
-        if (event->button() == Qt::RightButton) emit wants_signal(qs(name));
-        return;
-    }
+    if (lane.kind == Kind::signal) return;
     // What moves it is what one wants to change.
     const Dial* dial = find_dial(finish, name);
     const Response* response =
@@ -103,6 +104,12 @@ void LanesView::press_lane(QMouseEvent* event, const Lane& lane) {
 void LanesView::press_plot(QMouseEvent* event) {
     TapeEvent at;
     const bool add = event->modifiers().testFlag(Qt::ShiftModifier);
+    if (event->button() == Qt::RightButton) {
+        // The menu is about what it was opened on.
+        if (event_at(event->pos(), at) >= 0 && std::find(chosen_.begin(), chosen_.end(), at) == chosen_.end())
+            chosen_ = {at};
+        return viewport()->update();
+    }
     if (event_at(event->pos(), at) < 0) {
         if (!add) chosen_.clear();
         drag_ = Drag::box;
@@ -257,7 +264,8 @@ bool LanesView::event(QEvent* event) {
     if (event->type() == QEvent::ShortcutOverride) {
         const auto* keys = static_cast<QKeyEvent*>(event);
         const bool own = keys->key() == Qt::Key_Delete || keys->key() == Qt::Key_Backspace ||
-                         keys->key() == Qt::Key_Return || (keys->key() == Qt::Key_Escape && has_choice()) ||
+                         keys->key() == Qt::Key_Return ||
+                         (keys->key() == Qt::Key_Escape && has_choice() && !document_.interacting()) ||
                          (keys->matches(QKeySequence::Copy) && has_choice());
         if (own) {
             event->accept();
@@ -265,6 +273,15 @@ bool LanesView::event(QEvent* event) {
         }
     }
     return QAbstractScrollArea::event(event);
+}
+
+void LanesView::choose_all() {
+    const Tape& tape = document_.finish().tape;
+    chosen_.clear();
+    for (std::size_t i = 0; i < tape.cues.size(); ++i) chosen_.push_back({true, i});
+    for (std::size_t i = 0; i < tape.changes.size(); ++i) chosen_.push_back({false, i});
+    std::sort(chosen_.begin(), chosen_.end());
+    viewport()->update();
 }
 
 void LanesView::keyPressEvent(QKeyEvent* event) {

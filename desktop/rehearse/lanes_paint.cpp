@@ -55,53 +55,54 @@ void LanesView::paint_rule(QPainter& painter) const {
         const int from = std::max(x_of(playing_.loop_from()), names_width);
         const int to = std::min(x_of(playing_.loop_to()), names_width + view_.width);
         painter.fillRect(QRect(from, rule_height - 5, std::max(0, to - from), 4), theme::celadon);
-        theme::paint_text(painter, QRect(from + 3, 0, 60, 14), tr("loop"), theme::words(10), theme::celadon);
+        theme::paint_text(painter, QRect(from + 3, 0, 60, 14), tr("loop"), theme::words(theme::tiny), theme::celadon);
     }
     const double step = tick_step(view_.to - view_.from, view_.width);
     for (double at = std::ceil(view_.from / step) * step; at <= view_.to + 1e-9; at += step) {
         const int x = x_of(at);
         painter.fillRect(QRect(x, rule_height - 6, 1, 6), theme::hairline);
-        theme::paint_text(painter, QRect(x - 30, 3, 60, 14), qs(plain_number(at, 3)), theme::figures(10), theme::quiet,
-                          Qt::AlignHCenter);
+        theme::paint_text(painter, QRect(x - 30, 3, 60, 14), qs(plain_number(at, 3)), theme::figures(theme::tiny),
+                          theme::quiet, Qt::AlignHCenter);
     }
     const QString words = chosen_.empty() ? tr("seconds") : chosen_words();
     painter.fillRect(QRect(0, 0, chosen_.empty() ? names_width - 30 : 300, rule_height - 1), theme::panel);
     theme::paint_text(painter, QRect(14, 0, chosen_.empty() ? names_width - 44 : 286, rule_height), words,
-                      theme::words(11), chosen_.empty() ? theme::quiet : theme::gold);
+                      theme::words(theme::small), chosen_.empty() ? theme::quiet : theme::gold);
 }
 
 void LanesView::paint_lane(QPainter& painter, const Lane& lane) const {
     const QRect area = area_of(lane);
-    painter.fillRect(QRect(0, area.bottom(), viewport()->width(), 1), QColor(0x2C, 0x25, 0x21));
+    painter.fillRect(QRect(0, area.bottom(), viewport()->width(), 1), theme::grid);
     const double step = tick_step(view_.to - view_.from, view_.width);
     for (double at = std::ceil(view_.from / step) * step; at <= view_.to + 1e-9; at += step)
-        painter.fillRect(QRect(x_of(at), area.top(), 1, area.height()), QColor(0x23, 0x1E, 0x1A));
+        painter.fillRect(QRect(x_of(at), area.top(), 1, area.height()), theme::faint_grid);
     const bool open = lane.height > closed_height;
     if (lane.kind == Kind::cues) {
         theme::paint_text(painter, QRect(14, area.top(), names_width - 20, area.height()), tr("cues"),
-                          theme::words(12, true), theme::text);
+                          theme::words(theme::plain, true), theme::text);
         return paint_cues(painter, area);
     }
     const auto value = playing_.values().find(lane.name);
     const QString figures =
         value == playing_.values().end() ? QString() : qs(plain_number(setting_from(value->second)[0], 2));
-    const int figures_width = QFontMetrics(theme::figures(11)).horizontalAdvance(figures) + 4;
+    const int figures_width = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(figures) + 4;
     const QRect name(14, open ? area.center().y() - 17 : area.top(), names_width - 26 - figures_width,
                      open ? 18 : area.height());
-    theme::paint_text(painter, name, qs(shown_name(lane.name)), theme::words(12, true),
+    theme::paint_text(painter, name, qs(shown_name(lane.name)), theme::words(theme::plain, true),
                       lane.name == named_ ? theme::gold : theme::text);
     theme::paint_text(painter, QRect(name.right(), name.top(), figures_width, name.height()), figures,
-                      theme::figures(11), lane.kind == Kind::signal ? theme::celadon : theme::vermilion_text,
+                      theme::figures(theme::small), lane.kind == Kind::signal ? theme::celadon : theme::vermilion_text,
                       Qt::AlignRight);
     if (open)
         theme::paint_text(painter, name.translated(0, 17).adjusted(0, 0, figures_width, 0), words_of(lane),
-                          theme::words(11), theme::quiet);
+                          theme::words(theme::small), theme::quiet);
     const auto trace = traces_.find(lane.name);
     if (trace != traces_.end()) {
         if (open && trace->second.moves() && lane.kind != Kind::signal) {
             const auto level = [&](float v, int y) {
                 theme::paint_text(painter, QRect(names_width + 2, y, 60, 12),
-                                  qs(plain_number(static_cast<double>(v), 3)), theme::figures(10), theme::quiet);
+                                  qs(plain_number(static_cast<double>(v), 3)), theme::figures(theme::tiny),
+                                  theme::quiet);
             };
             level(trace->second.most, area.top() + 2);
             level(trace->second.least, area.bottom() - 14);
@@ -204,14 +205,14 @@ void LanesView::paint_cues(QPainter& painter, const QRect& area) const {
         painter.setBrush(!taped ? Qt::NoBrush : QBrush(cue.at <= now ? theme::vermilion : faded(theme::vermilion)));
         painter.drawPolygon(flag);
         const QString words = qs(shown_name(cue.name) + " " + plain_number(cue.strength, 2));
-        const int width = QFontMetrics(theme::words(11)).horizontalAdvance(words) + 6;
+        const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(words) + 6;
         // Words that the next flag would stand on are left out.
         const int end = x + static_cast<int>(size) + 4 + width;
         const bool crowded = i + 1 < live.size() && x_of(live[i + 1].at) < end - 4;
         if (x < free_from || (crowded && !chosen)) continue;
         painter.setRenderHint(QPainter::Antialiasing, false);
         theme::paint_text(painter, QRect(x + static_cast<int>(size) + 4, area.top() + 6, width, 14), words,
-                          theme::words(11), chosen ? theme::gold : theme::quiet);
+                          theme::words(theme::small), chosen ? theme::gold : theme::quiet);
         painter.setRenderHint(QPainter::Antialiasing);
         free_from = x + static_cast<int>(size) + width + 4;
     }
@@ -224,10 +225,10 @@ void LanesView::paint_now(QPainter& painter) const {
     const int x = x_of(time);
     painter.fillRect(QRect(x, 0, 2, viewport()->height()), theme::text);
     const QString words = QString::number(time, 'f', 2) + tr(" s");
-    const int width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
+    const int width = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(words) + 8;
     const int left = x + 4 + width > viewport()->width() ? x - 2 - width : x + 4;
     painter.fillRect(QRect(left, 2, width, 16), theme::panel);
-    theme::paint_text(painter, QRect(left + 3, 2, width, 16), words, theme::figures(11), theme::text);
+    theme::paint_text(painter, QRect(left + 3, 2, width, 16), words, theme::figures(theme::small), theme::text);
 }
 
 }  // namespace lacquer

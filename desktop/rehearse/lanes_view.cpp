@@ -39,7 +39,7 @@ LanesView::LanesView(Models& models, QWidget* parent)
     setFocusPolicy(Qt::StrongFocus);
     viewport()->setMouseTracking(true);
     typed_->setObjectName(QStringLiteral("lane_typed"));
-    typed_->setFont(theme::figures(12));
+    typed_->setFont(theme::figures(theme::plain));
     typed_->hide();
     connect(typed_, &QLineEdit::editingFinished, this, &LanesView::take_typed);
     connect(typed_, &LineEditor::dismissed, this, [this] {
@@ -47,6 +47,7 @@ LanesView::LanesView(Models& models, QWidget* parent)
         setFocus();
     });
     connect(&document_, &Document::finish_changed, this, &LanesView::rebuild);
+    connect(&document_, &Document::called_off, this, [this] { drag_ = Drag::nothing; });
     // What is live comes often; the lanes follow a little later.
     live_timer_.setSingleShot(true);
     live_timer_.setInterval(60);
@@ -243,8 +244,8 @@ void LanesView::take_tape(EditedTape edited, const QString& what, bool dragging)
 void LanesView::delete_chosen() {
     if (chosen_.empty()) return document_.say(tr("Choose a cue or a change first"));
     const std::size_t count = chosen_.size();
-    take_tape({without_events(document_.finish().tape, chosen_), {}},
-              tr("Took %1 off the tape").arg(qs(counted(count, "thing"))), false);
+    take_tape({without_events(document_.finish().tape, chosen_), {}}, tr("Deleted %1").arg(qs(counted(count, "thing"))),
+              false);
 }
 
 void LanesView::copy_chosen() {
@@ -299,8 +300,9 @@ void LanesView::type_chosen() {
 void LanesView::take_typed() {
     if (typed_->isHidden()) return;
     const QString text = typed_->text();
+    const bool had_focus = typed_->hasFocus();
     typed_->hide();
-    setFocus();
+    if (had_focus) setFocus();
     const auto moment = moment_from(text);
     if (!moment) return document_.say(tr("Type seconds and a value: 1.25 s, 0.8"));
     if (chosen_.size() != 1) return;
@@ -316,6 +318,31 @@ void LanesView::take_typed() {
     change.at = moment->first;
     change.value[0] = moment->second;
     take_tape(with_change(tape, i, change), tr("Set a change"), false);
+}
+
+int LanesView::cell_count() const { return static_cast<int>(lanes_.size()); }
+
+AccessibleCell LanesView::cell(int index) const {
+    const Lane& lane = lanes_[static_cast<std::size_t>(index)];
+    AccessibleCell told{lane.kind == Kind::cues ? tr("Cues") : qs(shown_name(lane.name)), words_of(lane)};
+    const auto value = playing_.values().find(lane.name);
+    if (value != playing_.values().end())
+        told.value = tr("%1, %2").arg(qs(plain_number(setting_from(value->second)[0], 2)), told.value);
+    if (lane.kind == Kind::cues) told.value = qs(counted(document_.finish().tape.cues.size(), "cue"));
+    if (area_of(lane).intersects(viewport()->rect())) told.area = area_of(lane);
+    told.chosen = !lane.name.empty() && lane.name == named_;
+    told.actions = {tr("open or close")};
+    return told;
+}
+
+void LanesView::act_on_cell(int index, const QString&) {
+    const Lane lane = lanes_[static_cast<std::size_t>(index)];
+    if (lane.kind == Kind::cues) return;
+    const bool open = lane.height > closed_height;
+    named_ = lane.name;
+    (open ? opened_ : closed_).erase(lane.name);
+    (open ? closed_ : opened_).insert(lane.name);
+    rebuild();
 }
 
 }  // namespace lacquer

@@ -10,8 +10,11 @@
 #include <vector>
 
 #include "core/drive/tape_edits.h"
+#include "desktop/kit/accessible_cells.h"
 #include "desktop/rehearse/lane_traces.h"
 #include "desktop/rehearse/time_view.h"
+
+class QMenu;
 
 namespace lacquer {
 
@@ -20,7 +23,7 @@ class Document;
 class Playing;
 struct Models;
 
-class LanesView : public QAbstractScrollArea {
+class LanesView : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
@@ -34,6 +37,8 @@ public:
     void copy_chosen();
     void nudge(double seconds);
     void clear_choice();
+    void choose_all();
+    void set_menu(QMenu* menu) { menu_ = menu; }
     bool has_choice() const { return !chosen_.empty(); }
 
     /// For tests: where a moment stands, in pixels of the viewport; where a lane lies; the traces that are painted.
@@ -43,11 +48,14 @@ public:
     const TimeView& view() const { return view_; }
     const TapeEvents& chosen() const { return chosen_; }
 
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
+
 Q_SIGNALS:
     void wants_dial(const QString& dial);
     void wants_response(const QString& response);
-    void wants_signal(const QString& signal);
-    void wants_cue(int cue);
+    void signal_chosen(const QString& signal);  ///< by a click on its name
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -60,6 +68,7 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     bool event(QEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
     enum class Kind { cues, signal, dial, response };
@@ -99,6 +108,7 @@ private:
     Document& document_;
     Playing& playing_;
     LineEditor* typed_;
+    QMenu* menu_ = nullptr;
     TimeView view_;
     double length_ = 0;   ///< that the view was made for
     std::string viewed_;  ///< the finish that the view is of

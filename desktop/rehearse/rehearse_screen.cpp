@@ -50,11 +50,11 @@ RehearseScreen::RehearseScreen(Models& models, const QHash<QString, QAction*>& a
       lanes_(new LanesView(models, this)),
       rates_(new RatesView(models, this)),
       columns_(new QSplitter(Qt::Horizontal, this)),
+      rows_(new QSplitter(Qt::Vertical, this)),
       side_(new QStackedWidget(this)) {
     setObjectName(QStringLiteral("rehearse"));
-    auto* rows = new QSplitter(Qt::Vertical, this);
-    rows->setHandleWidth(1);
-    rows->setChildrenCollapsible(false);
+    rows_->setHandleWidth(1);
+    rows_->setChildrenCollapsible(false);
     columns_->setHandleWidth(1);
     columns_->setChildrenCollapsible(false);
     side_->addWidget(hands());
@@ -65,13 +65,14 @@ RehearseScreen::RehearseScreen(Models& models, const QHash<QString, QAction*>& a
     side_->addWidget(scroll);
     side_->setMinimumWidth(300);
     columns_->addWidget(side_);
-    rows->addWidget(columns_);
-    rows->addWidget(below());
-    rows->setStretchFactor(0, 1);
-    rows->setSizes({440, 320});
+    rows_->addWidget(columns_);
+    below_ = below();
+    rows_->addWidget(below_);
+    rows_->setStretchFactor(0, 1);
+    rows_->setSizes({440, 320});
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    column->addWidget(rows);
+    column->addWidget(rows_);
     connect(&playing_, &Playing::playing_changed, this, &RehearseScreen::refresh_words);
     connect(&document_, &Document::finish_changed, this, &RehearseScreen::refresh_words);
     connect(&playing_, &Playing::played_changed, this, &RehearseScreen::refresh_words);
@@ -83,7 +84,23 @@ RehearseScreen::RehearseScreen(Models& models, const QHash<QString, QAction*>& a
 void RehearseScreen::take_stage(QWidget* stage) {
     columns_->insertWidget(0, stage);
     columns_->setStretchFactor(0, 1);
-    columns_->setSizes({std::max(320, width() - side_width), side_width});
+    columns_->setSizes(wanted_columns_.size() == 2 ? wanted_columns_
+                                                   : QList<int>{std::max(320, width() - side_width), side_width});
+    wanted_columns_.clear();
+}
+
+QList<int> RehearseScreen::column_sizes() const { return columns_->count() == 2 ? columns_->sizes() : wanted_columns_; }
+
+QList<int> RehearseScreen::row_sizes() const { return rows_->sizes(); }
+
+void RehearseScreen::set_sizes(const QList<int>& columns, const QList<int>& rows) {
+    wanted_columns_ = columns;
+    rows_->setSizes(rows);
+}
+
+void RehearseScreen::set_stage_alone(bool alone) {
+    side_->setVisible(!alone);
+    below_->setVisible(!alone);
 }
 
 QWidget* RehearseScreen::hands() {
@@ -144,7 +161,7 @@ QWidget* RehearseScreen::below() {
     row->addWidget(slow_);
     time_words_ = quiet_label(head);
     row->addWidget(time_words_, 1);
-    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses  Shift+R")));
+    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses")));
     row->addWidget(panel_button(head, actions_["open_tape"], tr("Take a tape")));
     row->addWidget(panel_button(head, actions_["save_tape"], tr("Save the tape")));
     column->addWidget(head);

@@ -35,6 +35,12 @@ public:
     SignalFaders& faders() { return *faders_; }
     LanesView& lanes() { return *lanes_; }
     RatesView& rates() { return *rates_; }
+    /// How room is shared between the stage and what is beside it (none before the stage was here), and below.
+    QList<int> column_sizes() const;
+    QList<int> row_sizes() const;
+    void set_sizes(const QList<int>& columns, const QList<int>& rows);
+    /// Only the stage, or all again.
+    void set_stage_alone(bool alone);
     void show_page(bool shown);
     bool shows_page() const;
 
@@ -53,6 +59,9 @@ private:
     LanesView* lanes_;
     RatesView* rates_;
     QSplitter* columns_;
+    QSplitter* rows_;
+    QWidget* below_ = nullptr;
+    QList<int> wanted_columns_;
     QStackedWidget* side_;
     QLabel* time_words_ = nullptr;
     QLabel* link_words_ = nullptr;

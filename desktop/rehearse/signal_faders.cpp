@@ -1,6 +1,8 @@
 #include "desktop/rehearse/signal_faders.h"
 
+#include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
@@ -8,6 +10,7 @@
 
 #include "core/base/text.h"
 #include "desktop/document/document.h"
+#include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
 #include "desktop/playing/playing.h"
 
@@ -45,12 +48,14 @@ SignalFaders::SignalFaders(Models& models, QWidget* parent)
     setObjectName(QStringLiteral("signal_faders"));
     setAccessibleName(tr("Signals"));
     setFocusPolicy(Qt::StrongFocus);
-    setToolTip(tr("Drag a signal (Shift: finer); click a switch; double click or right-click to change what it is"));
+    setToolTip(tr(
+        "Drag a signal (Shift: finer); click a switch; double click to change what it is, the right button for more"));
     connect(&document_, &Document::finish_changed, this, [this] {
         updateGeometry();
         update();
     });
     connect(&playing_, &Playing::time_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::called_off, this, [this] { dragging_ = false; });
 }
 
 QSize SignalFaders::sizeHint() const {
@@ -82,29 +87,26 @@ void SignalFaders::paintEvent(QPaintEvent*) {
         const bool chosen = i == chosen_ && hasFocus();
         const QRect row(0, i * row_height, width(), row_height);
         theme::paint_text(painter, QRect(row.left(), row.top(), name_width - 8, row_height),
-                          qs(shown_name(signal.name)), theme::words(12, true), chosen ? theme::gold : theme::text);
+                          qs(shown_name(signal.name)), theme::words(theme::plain, true),
+                          chosen ? theme::gold : theme::text);
         theme::paint_text(painter, QRect(row.right() - value_width + 6, row.top(), value_width - 6, row_height),
-                          value_words(signal, value), theme::figures(12), theme::text, Qt::AlignRight);
+                          value_words(signal, value), theme::figures(theme::plain), theme::text, Qt::AlignRight);
         const QRect bar = groove(i);
         if (signal.kind == SignalKind::place) {
             theme::paint_text(painter, QRect(bar.left(), row.top(), bar.width(), row_height),
-                              tr("drag it in the picture"), theme::words(11), theme::quiet);
+                              tr("drag it in the picture"), theme::words(theme::small), theme::quiet);
             continue;
         }
         painter.setRenderHint(QPainter::Antialiasing);
         painter.setPen(Qt::NoPen);
         painter.setBrush(theme::black);
         if (signal.kind == SignalKind::toggle) {
-            const QRect box(bar.left(), bar.top() - 1, 24, 12);
-            const bool on = value[0] != 0;
-            painter.setBrush(on ? QColor(0x7F, 0xB7, 0x9A, 0x70) : theme::black);
-            painter.drawRoundedRect(box, 6, 6);
-            painter.setBrush(on ? theme::celadon : theme::quiet);
-            painter.drawEllipse(QRect(on ? box.right() - 10 : box.left() + 1, box.top() + 1, 10, 10));
             painter.setRenderHint(QPainter::Antialiasing, false);
+            paint_switch(painter, bar.topLeft() - QPoint(0, 1), value[0] != 0);
             if (!signal.zone.of.empty())
                 theme::paint_text(painter, QRect(bar.left() + 34, row.top(), bar.width() - 34, row_height),
-                                  tr("zone of %1").arg(qs(shown_name(signal.zone.of))), theme::words(11), theme::quiet);
+                                  tr("zone of %1").arg(qs(shown_name(signal.zone.of))), theme::words(theme::small),
+                                  theme::quiet);
             continue;
         }
         painter.drawRoundedRect(bar, 5, 5);
@@ -123,7 +125,9 @@ void SignalFaders::mousePressEvent(QMouseEvent* event) {
     if (signal == nullptr) return;
     chosen_ = row;
     setFocus();
-    if (event->button() == Qt::RightButton || event->type() == QEvent::MouseButtonDblClick) {
+    emit chosen_changed(qs(signal->name));
+    if (event->button() == Qt::RightButton) return update();
+    if (event->type() == QEvent::MouseButtonDblClick) {
         emit wants_form(qs(signal->name));
         return;
     }
@@ -139,6 +143,10 @@ void SignalFaders::mousePressEvent(QMouseEvent* event) {
     drag_share_ = std::clamp(static_cast<double>(event->pos().x() - bar.left()) / bar.width(), 0.0, 1.0);
     drag_x_ = event->pos().x();
     drag_to(event);
+}
+
+void SignalFaders::contextMenuEvent(QContextMenuEvent* event) {
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
 void SignalFaders::drag_to(QMouseEvent* event) {
@@ -186,6 +194,7 @@ void SignalFaders::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Up:
         case Qt::Key_Down:
             chosen_ = std::clamp(chosen_ + (event->key() == Qt::Key_Up ? -1 : 1), 0, std::max(0, last));
+            if (const Signal* signal = at(chosen_)) emit chosen_changed(qs(signal->name));
             return update();
         case Qt::Key_Left:
             return step(-1, far);
@@ -197,6 +206,27 @@ void SignalFaders::keyPressEvent(QKeyEvent* event) {
         default:
             QWidget::keyPressEvent(event);
     }
+}
+
+int SignalFaders::cell_count() const { return static_cast<int>(document_.finish().signals.size()); }
+
+AccessibleCell SignalFaders::cell(int index) const {
+    const Signal& signal = document_.finish().signals[static_cast<std::size_t>(index)];
+    AccessibleCell told{qs(shown_name(signal.name)), value_words(signal, playing_.signal_now(signal)),
+                        QRect(0, index * row_height, width(), row_height)};
+    told.chosen = index == chosen_;
+    told.role = signal.kind == SignalKind::toggle ? QAccessible::CheckBox : QAccessible::Slider;
+    told.actions = {tr("choose"), tr("more"), tr("less"), tr("change")};
+    return told;
+}
+
+void SignalFaders::act_on_cell(int index, const QString& action) {
+    chosen_ = index;
+    update();
+    if (action == tr("more")) step(1, false);
+    if (action == tr("less")) step(-1, false);
+    if (const Signal* signal = at(index); signal != nullptr && action == tr("change"))
+        emit wants_form(qs(signal->name));
 }
 
 }  // namespace lacquer

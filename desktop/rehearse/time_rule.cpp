@@ -1,5 +1,7 @@
 #include "desktop/rehearse/time_rule.h"
 
+#include <QContextMenuEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
@@ -26,7 +28,7 @@ TimeRule::TimeRule(Models& models, QWidget* parent)
     : QWidget(parent), document_(models.document), playing_(models.playing) {
     setObjectName(QStringLiteral("time_rule"));
     setAccessibleName(tr("Time"));
-    setFocusPolicy(Qt::ClickFocus);
+    setFocusPolicy(Qt::StrongFocus);
     setMinimumHeight(50);
     connect(&playing_, &Playing::time_changed, this, qOverload<>(&QWidget::update));
     connect(&document_, &Document::finish_changed, this, [this] {
@@ -34,6 +36,7 @@ TimeRule::TimeRule(Models& models, QWidget* parent)
         update();
     });
     connect(&playing_, &Playing::playing_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::called_off, this, [this] { scrubbing_ = false; });
 }
 
 int TimeRule::x_of(double seconds) const {
@@ -62,7 +65,7 @@ void TimeRule::paintEvent(QPaintEvent*) {
     const double step = tick_step(length, width() - 2 * side);
     const int now = x_of(playing_.time());
     const QString words = QString::number(playing_.time(), 'f', 2) + tr(" s");
-    const int words_width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 8;
+    const int words_width = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(words) + 8;
     const int left = now + 6 + words_width > width() ? now - 4 - words_width : now + 6;
     for (int i = 0; i * step <= length + 1e-9; ++i) {
         const int x = x_of(i * step);
@@ -72,7 +75,7 @@ void TimeRule::paintEvent(QPaintEvent*) {
         constexpr int half_label = 12;
         if (x + half_label > left - 2 && x - half_label < left + words_width) continue;
         theme::paint_text(painter, QRect(x - 30, 30, 60, 16),
-                          qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(10),
+                          qs(plain_number(i * step, 1)) + (i == 0 ? tr(" s") : QString()), theme::figures(theme::tiny),
                           theme::quiet, Qt::AlignHCenter);
     }
     const Cues& tape = document_.finish().tape.cues;
@@ -90,16 +93,22 @@ void TimeRule::paintEvent(QPaintEvent*) {
                                   .arg(qs(shown_name(tape[i].name)))
                                   .arg(tape[i].strength, 0, 'f', 2)
                                   .arg(tape[i].at, 0, 'f', 2),
-                              theme::words(11), theme::text);
+                              theme::words(theme::small), theme::text);
         }
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.fillRect(QRect(now, 4, 2, 42), theme::text);
     painter.fillRect(QRect(left - 2, 30, words_width, 16), theme::black);
-    theme::paint_text(painter, QRect(left, 30, words_width, 16), words, theme::figures(11), theme::text);
+    theme::paint_text(painter, QRect(left, 30, words_width, 16), words, theme::figures(theme::small), theme::text);
+    if (hasFocus()) theme::paint_focus(painter, rect());
+}
+
+void TimeRule::contextMenuEvent(QContextMenuEvent* event) {
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
 void TimeRule::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::RightButton) return;
     chosen_cue_ = cue_at(event->pos());
     if (chosen_cue_ < 0) {
         scrubbing_ = true;
@@ -129,7 +138,7 @@ void TimeRule::delete_chosen() {
     Finish changed = document_.finish();
     if (chosen_cue_ < 0 || chosen_cue_ >= static_cast<int>(changed.tape.cues.size())) return;
     changed.tape.cues.erase(changed.tape.cues.begin() + chosen_cue_);
-    document_.edit(std::move(changed), tr("Took a cue off the tape"));
+    document_.edit(std::move(changed), tr("Deleted a cue"));
 }
 
 }  // namespace lacquer

@@ -3,6 +3,8 @@
 
 #include <QWidget>
 
+class QMenu;
+
 namespace lacquer {
 
 class Document;
@@ -17,7 +19,8 @@ public:
     QSize sizeHint() const override { return {480, 50}; }
     /// Where a moment stands, in pixels from the left; for tests.
     int x_of(double seconds) const;
-    /// Takes the chosen cue off the tape.
+    void set_menu(QMenu* menu) { menu_ = menu; }
+    /// Deletes the chosen cue from the tape.
     void delete_chosen();
 
 protected:
@@ -26,6 +29,9 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void focusInEvent(QFocusEvent*) override { update(); }
+    void focusOutEvent(QFocusEvent*) override { update(); }
 
 private:
     double time_at(int x) const;
@@ -33,6 +39,7 @@ private:
 
     Document& document_;
     Playing& playing_;
+    QMenu* menu_ = nullptr;
     int chosen_cue_ = -1;
     bool scrubbing_ = false;
 };

@@ -1,7 +1,9 @@
 #include "desktop/shelf/ground_shelf.h"
 
+#include <QClipboard>
 #include <QContextMenuEvent>
 #include <QFileInfo>
+#include <QGuiApplication>
 #include <QHelpEvent>
 #include <QMenu>
 #include <QMouseEvent>
@@ -14,6 +16,7 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/steps_text.h"
 #include "core/finish/stops_table.h"
 #include "core/picture/table.h"
 #include "desktop/document/document.h"
@@ -21,13 +24,14 @@
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/thumbnail.h"
 
 namespace lacquer {
 
 namespace {
 
-constexpr int margin = 12;
-constexpr int gap = 8;
+using theme::gap;
+using theme::margin;
 constexpr int card_width = 240;
 constexpr int card_height = 216;
 constexpr QSize large{card_width - 16, 126};
@@ -105,8 +109,11 @@ void GroundShelf::rebuild() {
     verticalScrollBar()->setRange(0, std::max(0, height - viewport()->height()));
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(40);
+    std::erase_if(all_chosen_,
+                  [this](const std::string& name) { return find_ground(document_.finish(), name) == nullptr; });
     if (find_ground(document_.finish(), chosen_) == nullptr)
         chosen_ = cards_.empty() ? std::string() : cards_.front().ground;
+    if (all_chosen_.empty() && !chosen_.empty()) all_chosen_ = {chosen_};
     tell_in_view();
     viewport()->update();
 }
@@ -132,6 +139,7 @@ void GroundShelf::hideEvent(QHideEvent*) { drawing_.set_grounds_in_view({}); }
 
 void GroundShelf::choose(const std::string& ground) {
     chosen_ = ground;
+    all_chosen_ = {ground};
     for (const Card& card : cards_) {
         if (card.ground != ground) continue;
         QScrollBar* bar = verticalScrollBar();
@@ -186,28 +194,19 @@ QString GroundShelf::facts(const Ground& ground) const {
 }
 
 void GroundShelf::paint_picture(QPainter& painter, const PictureAt& picture) const {
-    painter.fillRect(picture.area.adjusted(-1, -1, 1, 1), theme::hairline);
-    painter.fillRect(picture.area, theme::black);
     const auto found = drawing_.thumbnails().find(picture.name);
-    if (found == drawing_.thumbnails().end()) return;
-    const QImage& image = found->second.image;
-    const QSize size = image.size().scaled(picture.area.size(), Qt::KeepAspectRatio);
-    const QRect area(picture.area.left() + (picture.area.width() - size.width()) / 2,
-                     picture.area.top() + (picture.area.height() - size.height()) / 2, size.width(), size.height());
-    painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    if (found->second.type == Type::vec4) theme::paint_checker(painter, area);
-    painter.drawImage(area, image);
-    if (drawing_.shown() == picture.name) {
-        painter.setPen(QPen(theme::text, 1));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(picture.area.adjusted(-2, -2, 1, 1));
-    }
+    const bool drawn = found != drawing_.thumbnails().end();
+    paint_thumbnail(painter, picture.area, drawn ? found->second.image : QImage(),
+                    {.clear = drawn && found->second.type == Type::vec4,
+                     .outlined = true,
+                     .shown = drawing_.shown() == picture.name});
 }
 
 void GroundShelf::paint_card(QPainter& painter, const Card& card) const {
     const Ground* ground = find_ground(document_.finish(), card.ground);
     if (ground == nullptr) return;
-    const bool chosen = card.ground == chosen_;
+    const bool chosen =
+        card.ground == chosen_ || std::find(all_chosen_.begin(), all_chosen_.end(), card.ground) != all_chosen_.end();
     painter.setPen(chosen ? theme::gold : theme::hairline);
     painter.setBrush(theme::raised);
     painter.drawRoundedRect(card.area.adjusted(0, 0, -1, -1), 4, 4);
@@ -217,14 +216,14 @@ void GroundShelf::paint_card(QPainter& painter, const Card& card) const {
     const QRect line(card.area.left() + 8, card.area.bottom() - 42, card.area.width() - 16, 18);
     const Warning* warning = warning_of(card.ground);
     const std::size_t readers = readers_of(document_.finish(), card.ground).size();
-    theme::paint_text(painter, line, qs(shown_name(card.ground)), theme::words(12, true), theme::text);
-    theme::paint_text(painter, line, readers == 0 ? tr("not read") : tr("read by %1").arg(readers), theme::words(11),
-                      theme::quiet, Qt::AlignRight);
+    theme::paint_text(painter, line, qs(shown_name(card.ground)), theme::words(theme::plain, true), theme::text);
+    theme::paint_text(painter, line, readers == 0 ? tr("not read") : tr("read by %1").arg(readers),
+                      theme::words(theme::small), theme::quiet, Qt::AlignRight);
     const QString held = warning == nullptr ? size_words(bytes_of(*ground)) : QString();
-    const int held_width = held.isEmpty() ? 0 : QFontMetrics(theme::words(11)).horizontalAdvance(held) + 8;
-    theme::paint_text(painter, line.translated(0, 18), held, theme::words(11), theme::quiet, Qt::AlignRight);
+    const int held_width = held.isEmpty() ? 0 : QFontMetrics(theme::words(theme::small)).horizontalAdvance(held) + 8;
+    theme::paint_text(painter, line.translated(0, 18), held, theme::words(theme::small), theme::quiet, Qt::AlignRight);
     theme::paint_text(painter, line.translated(0, 18).adjusted(0, 0, -held_width, 0),
-                      warning != nullptr ? qs(warning->message) : facts(*ground), theme::words(11),
+                      warning != nullptr ? qs(warning->message) : facts(*ground), theme::words(theme::small),
                       warning != nullptr ? theme::vermilion_text : theme::quiet);
     if (warning != nullptr) theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() - 1);
 }
@@ -268,7 +267,10 @@ void GroundShelf::mousePressEvent(QMouseEvent* event) {
     const Card* card = card_at(event->pos());
     if (card == nullptr) return;
     const PictureAt* picture = picture_at(event->pos());
-    choose(card->ground);
+    if (event->modifiers().testFlag(Qt::ControlModifier) && event->button() == Qt::LeftButton)
+        return toggle_chosen(card->ground);
+    const bool among = std::find(all_chosen_.begin(), all_chosen_.end(), card->ground) != all_chosen_.end();
+    if (event->button() == Qt::LeftButton || !among) choose(card->ground);
     if (picture != nullptr && event->button() == Qt::LeftButton) show_picture(picture->name);
 }
 
@@ -278,7 +280,9 @@ void GroundShelf::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void GroundShelf::contextMenuEvent(QContextMenuEvent* event) {
-    if (const Card* card = card_at(event->pos())) choose(card->ground);
+    const Card* card = card_at(event->pos());
+    if (card != nullptr && std::find(all_chosen_.begin(), all_chosen_.end(), card->ground) == all_chosen_.end())
+        choose(card->ground);
     if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
@@ -303,13 +307,47 @@ void GroundShelf::take_mend() {
     document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
 }
 
+void GroundShelf::toggle_chosen(const std::string& ground) {
+    const auto found = std::find(all_chosen_.begin(), all_chosen_.end(), ground);
+    if (found == all_chosen_.end()) {
+        all_chosen_.push_back(ground);
+        chosen_ = ground;
+    } else if (all_chosen_.size() > 1) {
+        all_chosen_.erase(found);
+        chosen_ = all_chosen_.front();
+    }
+    viewport()->update();
+    emit chosen_changed();
+}
+
+void GroundShelf::choose_all() {
+    all_chosen_.clear();
+    for (const Card& card : cards_) all_chosen_.push_back(card.ground);
+    document_.say(tr("Chose %1").arg(qs(counted(all_chosen_.size(), "ground"))));
+    viewport()->update();
+}
+
+void GroundShelf::copy_chosen() {
+    if (all_chosen_.empty()) return;
+    QGuiApplication::clipboard()->setText(qs(parts_as_text(document_.finish(), document_.path(), all_chosen_)));
+    document_.say(
+        tr("Copied %1 as text")
+            .arg(all_chosen_.size() == 1 ? qs(shown_name(chosen_)) : qs(counted(all_chosen_.size(), "ground"))));
+}
+
 void GroundShelf::delete_chosen() {
-    if (find_ground(document_.finish(), chosen_) == nullptr) return document_.say(tr("Choose a ground first"));
+    if (all_chosen_.empty()) return document_.say(tr("Choose a ground first"));
     const std::vector<std::string> readers = readers_of(document_.finish(), chosen_);
-    QString what = tr("Deleted %1").arg(qs(shown_name(chosen_)));
-    if (!readers.empty())
+    QString what = all_chosen_.size() == 1 ? tr("Deleted %1").arg(qs(shown_name(chosen_)))
+                                           : tr("Deleted %1").arg(qs(counted(all_chosen_.size(), "ground")));
+    if (all_chosen_.size() == 1 && !readers.empty())
         what += tr(": %1 read it, first %2").arg(qs(counted(readers.size(), "step")), qs(shown_name(readers.front())));
-    document_.edit(delete_ground(document_.finish(), chosen_), what);
+    Result<Finish> without = document_.finish();
+    for (const std::string& name : std::vector<std::string>(all_chosen_)) {
+        without = delete_ground(std::move(*without), name);
+        if (!without) break;
+    }
+    document_.edit(std::move(without), what);
 }
 
 void GroundShelf::keyPressEvent(QKeyEvent* event) {
@@ -373,6 +411,27 @@ QRect GroundShelf::picture_area(const std::string& name) const {
         }
     }
     return {};
+}
+
+int GroundShelf::cell_count() const { return static_cast<int>(cards_.size()); }
+
+AccessibleCell GroundShelf::cell(int index) const {
+    const Card& card = cards_[static_cast<std::size_t>(index)];
+    const Ground* ground = find_ground(document_.finish(), card.ground);
+    AccessibleCell told{qs(shown_name(card.ground)), ground != nullptr ? facts(*ground) : QString()};
+    if (const Warning* warning = warning_of(card.ground)) told.value = qs(warning->message);
+    const QRect area = card.area.translated(-scrolled());
+    if (area.intersects(viewport()->rect())) told.area = area;
+    told.chosen = std::find(all_chosen_.begin(), all_chosen_.end(), card.ground) != all_chosen_.end();
+    told.actions = {tr("choose"), tr("show"), tr("change")};
+    return told;
+}
+
+void GroundShelf::act_on_cell(int index, const QString& action) {
+    const std::string ground = cards_[static_cast<std::size_t>(index)].ground;
+    choose(ground);
+    if (action == tr("show")) show_chosen();
+    if (action == tr("change")) emit wants_page(qs(ground));
 }
 
 }  // namespace lacquer

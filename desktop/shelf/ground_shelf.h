@@ -7,6 +7,8 @@
 #include <string>
 #include <vector>
 
+#include "desktop/kit/accessible_cells.h"
+
 #include "core/inspect/warning.h"
 
 class QMenu;
@@ -17,7 +19,7 @@ class Document;
 class Drawing;
 struct Models;
 
-class GroundShelf : public QAbstractScrollArea {
+class GroundShelf : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
@@ -28,7 +30,10 @@ public:
     /// The chosen ground's name; empty if there is none.
     const std::string& chosen() const { return chosen_; }
     void choose(const std::string& ground);
-    /// Takes the chosen ground away, and says what read it.
+    void copy_chosen();
+    void choose_all();
+    const std::vector<std::string>& all_chosen() const { return all_chosen_; }
+    /// Deletes the chosen grounds, and says what read them.
     void delete_chosen();
     /// Takes the first mend that a warning about the chosen ground offers.
     void take_mend();
@@ -41,6 +46,10 @@ public:
     /// Where a ground's card, or the small picture of one of its layers, stands now; for tests.
     QRect card_area(const std::string& ground) const;
     QRect picture_area(const std::string& picture) const;
+
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
 
 Q_SIGNALS:
     void wants_page(const QString& ground);
@@ -80,6 +89,7 @@ private:
     QSize file_size(const std::string& path) const;
     double bytes_of(const Ground& ground) const;
     void show_picture(const std::string& name);
+    void toggle_chosen(const std::string& ground);
 
     Document& document_;
     Drawing& drawing_;
@@ -88,6 +98,7 @@ private:
     std::vector<Card> cards_;
     mutable std::map<std::string, QSize> sizes_;
     std::string chosen_;
+    std::vector<std::string> all_chosen_;  ///< several, the one above among them
 };
 
 }  // namespace lacquer

@@ -23,8 +23,8 @@ HelpCard::HelpCard(QWidget* window) : QFrame(window), label_(new QLabel), scroll
     setObjectName(QStringLiteral("help_card"));
     setAccessibleName(tr("Help"));
     setFocusPolicy(Qt::StrongFocus);
-    setStyleSheet(QStringLiteral("#help_card { background: %1; border: 1px solid #5a5048; border-radius: 3px; }")
-                      .arg(theme::panel.name()));
+    setStyleSheet(QStringLiteral("#help_card { background: %1; border: 1px solid %2; border-radius: 3px; }")
+                      .arg(theme::panel.name(), theme::edge.name()));
     label_->setWordWrap(true);
     label_->setTextFormat(Qt::RichText);
     label_->setAlignment(Qt::AlignTop | Qt::AlignLeft);

@@ -14,6 +14,7 @@
 #include "desktop/drawing/models.h"
 #include "desktop/kit/theme.h"
 #include "desktop/shell/main_window.h"
+#include "desktop/shell/settings.h"
 
 namespace {
 
@@ -27,6 +28,9 @@ lacquer::Prompts real_prompts() {
     };
     prompts.finish_to_save = [finishes](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the finish"), proposed, finishes);
+    };
+    prompts.folder_to_collect = [](const QString& folder) {
+        return QFileDialog::getExistingDirectory(nullptr, QObject::tr("Collect the finish and its files in"), folder);
     };
     prompts.picture_to_add = [](const QString& folder) {
         return QFileDialog::getOpenFileName(
@@ -113,7 +117,10 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName(QStringLiteral("lacquer"));
     lacquer::theme::apply(application);
     QSettings settings;
-    lacquer::Models models(real_prompts(), steady_seconds);
+    lacquer::DrawingLimits limits;
+    limits.threads = lacquer::setting(settings, "draw/threads").toInt();
+    limits.picture_bytes = static_cast<std::size_t>(lacquer::setting(settings, "draw/memory").toDouble()) * 1024 * 1024;
+    lacquer::Models models(real_prompts(), steady_seconds, limits);
     lacquer::OperationsFolder operations(lacquer::user_operations_folder());
     if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {
         models.document.use_catalogue(catalogue);

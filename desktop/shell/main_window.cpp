@@ -5,27 +5,21 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QCoreApplication>
-#include <QCursor>
 #include <QDropEvent>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
-#include <QMenu>
 #include <QMimeData>
 #include <QPushButton>
+#include <QScreen>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
-#include <string_view>
 #include <utility>
 
-#include "core/base/text.h"
-#include "core/finish/edits.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/document/demos.h"
 #include "desktop/document/document.h"
-#include "desktop/document/ground_adding.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
 #include "desktop/kit/chooser.h"
@@ -38,12 +32,15 @@
 #include "desktop/pages/forms.h"
 #include "desktop/playing/playing.h"
 #include "desktop/rehearse/cue_pads.h"
+#include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/rehearse/signal_faders.h"
 #include "desktop/rehearse/time_rule.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
-#include "desktop/shell/mnemonics.h"
+#include "desktop/shell/key_editor.h"
+#include "desktop/shell/notice_bar.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
@@ -60,7 +57,8 @@ MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
       link_(models.link),
       drawing_(models.drawing),
       settings_(settings),
-      top_bar_(new TopBar(models, this)),
+      keys_(settings),
+      top_bar_(new TopBar(models.document, this)),
       chooser_(new Chooser(this)),
       ladder_(new LadderView(models, *chooser_, this)),
       stage_(new StageView(models, this)),
@@ -72,64 +70,72 @@ MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
       cue_pads_(new CuePads(models, CuePads::Shape::row, this)),
       try_on_(new TryOnSheet(models, this)),
       colour_editor_(new ColourEditor(this)),
-      help_card_(new HelpCard(this)) {
+      help_card_(new HelpCard(this)),
+      key_editor_(new KeyEditor(this)),
+      notice_bar_(new NoticeBar(models, this)) {
     setObjectName(QStringLiteral("main_window"));
     setAcceptDrops(true);
     play_form_->setObjectName(QStringLiteral("play_form"));
     build_actions();
-    for (const char* screen : {"bench", "rehearse"}) {
-        actions_[screen]->setCheckable(true);
-        top_bar_->add_tab(actions_[screen]);
-    }
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addWidget(top_bar_);
+    build_menus();
+    for (const char* screen : {"bench", "rehearse"}) top_bar_->add_tab(actions_[screen]);
+    build_screens();
+    restore_layout();
+    connect_views();
+    connect_rehearse();
+    give_menus();
+    stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
+    take_settings();
+    refresh_words();
+    ladder_->setFocus();
+}
+
+void MainWindow::build_screens() {
     columns_ = new QSplitter(Qt::Horizontal, this);
     columns_->setHandleWidth(1);
     columns_->setChildrenCollapsible(false);
-    columns_->addWidget(ladder_side());
+    ladder_side_ = ladder_side();
+    columns_->addWidget(ladder_side_);
     rows_ = new QSplitter(Qt::Vertical, columns_);
     rows_->setHandleWidth(1);
     rows_->setChildrenCollapsible(false);
     rows_->addWidget(stage_);
-    rows_->addWidget(dials_side());
+    dials_side_ = dials_side();
+    rows_->addWidget(dials_side_);
     rows_->setStretchFactor(0, 1);
     auto* right = new QWidget(columns_);
     auto* right_column = new QVBoxLayout(right);
     right_column->setContentsMargins(0, 0, 0, 0);
     right_column->setSpacing(0);
     right_column->addWidget(rows_, 1);
-    right_column->addWidget(foot());
+    foot_ = foot();
+    right_column->addWidget(foot_);
     columns_->addWidget(right);
     columns_->setStretchFactor(1, 1);
     screens_ = new QStackedWidget(this);
     screens_->addWidget(columns_);
-    rehearse_ = new RehearseScreen(models, actions_, play_form_, this);
+    rehearse_ = new RehearseScreen(models_, actions_, play_form_, this);
     screens_->addWidget(rehearse_);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(top_bar_);
     column->addWidget(screens_, 1);
+    column->addWidget(notice_bar_);
+}
 
-    resize(1280, 800);
-    const QByteArray geometry = setting(settings_, "window/geometry").toByteArray();
-    if (!geometry.isEmpty()) restoreGeometry(geometry);
-    const int ladder_width = setting(settings_, "window/ladder_width").toInt();
-    columns_->setSizes({ladder_width, std::max(320, width() - ladder_width)});
-    const int dials_height = setting(settings_, "window/dials_height").toInt();
-    rows_->setSizes({std::max(180, height() - 90 - dials_height), dials_height});
-
+void MainWindow::connect_views() {
     connect(&document_, &Document::finish_changed, this, &MainWindow::refresh_words);
     connect(&document_, &Document::selection_changed, this, &MainWindow::refresh_words);
+    connect(&document_, &Document::finish_changed, this, &MainWindow::note_recent);
     connect(&playing_, &Playing::playing_changed, this, &MainWindow::refresh_words);
+    connect(&drawing_, &Drawing::look_changed, this, &MainWindow::refresh_checks);
+    connect(&link_, &GameLink::changed, this, &MainWindow::refresh_checks);
     connect(dials_, &DialsView::wants_form, this, [this](const QString& dial) {
         show_dial_form(form(), models_, dial.toStdString());
         show_form();
     });
-    connect(cue_pads_, &CuePads::wants_form, this, [this](int cue) {
-        show_cue_form(form(), models_, static_cast<std::size_t>(cue));
-        show_form();
-    });
     connect(cue_pads_, &CuePads::wants_cue, this, &MainWindow::add_cue);
-    connect_rehearse();
     connect(&drawing_, &Drawing::candidates_changed, chooser_, &Chooser::refresh);
     connect(try_on_, &TryOnSheet::taken, ladder_, [this] { ladder_->setFocus(); });
     connect(stage_, &StageView::core_sample_changed, ladder_, &LadderView::set_shows_values);
@@ -143,84 +149,12 @@ MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
     connect(filter_, &QLineEdit::textChanged, ladder_, &LadderView::set_filter);
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
-    connect(&document_, &Document::finish_changed, this, &MainWindow::note_recent);
+    connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
+    connect(notice_bar_, &NoticeBar::wants_list, this, &MainWindow::show_notices);
     connect(&drawing_, &Drawing::stage_came, this, [this] {
         if (std::exchange(paint_is_due_, false))
             QCoreApplication::postEvent(this, new QEvent(QEvent::UpdateRequest), Qt::LowEventPriority);
     });
-    connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
-    stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
-    ladder_->set_menus(menus_[QStringLiteral("Step")], menus_[QStringLiteral("Coat")]);
-    dials_->set_dial_menu(menus_[QStringLiteral("Dial")]);
-    auto* ground_menu = new QMenu(this);
-    for (const char* id : {"ground_page", "replace_ground", "delete_ground", "add_sprite_part", "find_missing"})
-        ground_menu->addAction(actions_[id]);
-    shelf_->set_menu(ground_menu);
-    refresh_words();
-    ladder_->setFocus();
-}
-
-namespace {
-
-// Whether an action works on something that only the bench shows.
-bool is_on_the_bench(const ActionRow& row) {
-    const std::string_view menu = row.menu;
-    const std::string_view id = row.id;
-    if (menu == "Step" || menu == "Coat") return true;
-    for (const std::string_view own :
-         {"cut", "copy", "paste", "mend", "ground_shelf", "ground_page", "replace_ground", "delete_ground",
-          "add_gradient", "add_curve", "add_marks", "focus_ladder", "focus_dials"}) {
-        if (id == own) return true;
-    }
-    return menu == "Dial" && id != "add_response" && id != "response_page" && id != "let_go" && id != "take_shared";
-}
-
-}  // namespace
-
-QMenu* MainWindow::menu_of(const QString& title) {
-    QMenu*& menu = menus_[title];
-    if (menu == nullptr) {
-        menu = new QMenu(title, this);
-        menu->setToolTipsVisible(true);
-        top_bar_->add_menu(with_mnemonic(title, mnemonics_[{}]), title, menu);
-    }
-    return menu;
-}
-
-void MainWindow::build_actions() {
-    const QHash<QString, std::function<void()>> all = handlers();
-    // Alt and a letter opens a menu where no action has it.
-    for (const ActionRow& row : action_rows()) {
-        const QString keys = QString::fromLatin1(row.shortcut);
-        if (keys.startsWith(QStringLiteral("Alt+")) && keys.size() == 5) mnemonics_[{}].insert(keys.back().toLower());
-    }
-    for (const ActionRow& row : action_rows()) {
-        QMenu* menu = menu_of(tr(row.menu));
-        const QString id = QString::fromLatin1(row.id);
-        if (id.isEmpty()) {
-            menu->addSeparator();
-            continue;
-        }
-        auto* action = new QAction(with_mnemonic(tr(row.words), mnemonics_[QString::fromLatin1(row.menu)]), this);
-        action->setIconText(tr(row.words));
-        action->setObjectName(id);
-        const QKeySequence keys = QKeySequence(QString::fromLatin1(row.shortcut));
-        action->setShortcut(keys);
-        // A cue that is held down is one cue.
-        action->setAutoRepeat(!id.startsWith(QStringLiteral("cue_")) && id != QStringLiteral("play"));
-        action->setToolTip(keys.isEmpty() ? tr(row.tip)
-                                          : tr("%1 (%2)").arg(tr(row.tip), keys.toString(QKeySequence::NativeText)));
-        Q_ASSERT(all.contains(id));
-        // What is done to what is not in sight would only puzzle.
-        connect(action, &QAction::triggered, this, [this, row, action, work = all.value(id)] {
-            if (rehearses() && is_on_the_bench(row))
-                return document_.say(tr("%1 is done on the bench (Ctrl+1)").arg(action->iconText()));
-            work();
-        });
-        addAction(action);
-        menu->addAction(action);
-        actions_[id] = action;
-    }
 }
 
 QWidget* MainWindow::ladder_side() {
@@ -239,9 +173,9 @@ QWidget* MainWindow::ladder_side() {
     filter_->setAccessibleName(tr("Filter"));
     filter_->hide();
     row->addWidget(filter_, 2);
-    row->addWidget(panel_button(head, actions_["filter_steps"], tr("Filter  /")));
-    row->addWidget(panel_button(head, actions_["try_on"], tr("Try on  T")));
-    row->addWidget(panel_button(head, actions_["add_step"], tr("+ Step  A")));
+    row->addWidget(panel_button(head, actions_["filter_steps"], tr("Filter")));
+    row->addWidget(panel_button(head, actions_["try_on"], tr("Try on")));
+    row->addWidget(panel_button(head, actions_["add_step"], tr("+ Step")));
     column->addWidget(head);
     column->addWidget(ladder_, 1);
     return side;
@@ -257,8 +191,8 @@ QWidget* MainWindow::dials_side() {
     QWidget* head = panel_header(side, row);
     dial_words_ = quiet_label(head);
     row->addWidget(dial_words_, 1);
-    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses  Shift+R")));
-    row->addWidget(panel_button(head, actions_["add_dial"], tr("+ Dial  D")));
+    row->addWidget(panel_button(head, actions_["response_page"], tr("Responses")));
+    row->addWidget(panel_button(head, actions_["add_dial"], tr("+ Dial")));
     auto* list = new QWidget(side);
     auto* list_column = new QVBoxLayout(list);
     list_column->setContentsMargins(0, 0, 0, 0);
@@ -290,38 +224,6 @@ QWidget* MainWindow::foot() {
     return bar;
 }
 
-void MainWindow::refresh_words() {
-    const Finish& finish = document_.finish();
-    const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
-    step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
-                         tr("%1 in %2").arg(step_count(finish)).arg(qs(counted(finish.coats.size(), "coat"))));
-    QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
-    if (!document_.selected().empty() && !finish.dials.empty()) {
-        dials += tr(" · those that reach <b style='color:%1'>%2</b> first")
-                     .arg(theme::gold.name(), qs(shown_name(document_.selected())));
-    }
-    if (!document_.checked().faults.empty()) {
-        dials += tr(" · <span style='color:%1'>%2</span>")
-                     .arg(theme::vermilion_text.name(), qs(document_.checked().faults.front().message).toHtmlEscaped());
-    }
-    dial_words_->setText(dials);
-    refresh_shelf_words();
-    actions_["bench"]->setChecked(!rehearses());
-    actions_["rehearse"]->setChecked(rehearses());
-    play_button_->setText(playing_.playing() ? tr("Pause  Space") : tr("Play  Space"));
-    actions_["undo"]->setEnabled(document_.history().can_undo());
-    actions_["redo"]->setEnabled(document_.history().can_redo());
-    // What was done may have an & in its name.
-    const auto plain = [](const std::string& words) {
-        return qs(words).replace(QLatin1Char('&'), QStringLiteral("&&"));
-    };
-    actions_["undo"]->setText(
-        document_.history().can_undo() ? tr("&Undo: %1").arg(plain(document_.history().undo_words())) : tr("&Undo"));
-    actions_["redo"]->setText(
-        document_.history().can_redo() ? tr("&Redo: %1").arg(plain(document_.history().redo_words())) : tr("&Redo"));
-    setWindowTitle(tr("%1%2 - Lacquer").arg(qs(finish.name), document_.edited() ? tr(" (edited)") : QString()));
-}
-
 // All that is to be painted in a drag waits for the stage's picture, so that it comes first and nothing is painted
 // twice.
 bool MainWindow::event(QEvent* event) {
@@ -343,9 +245,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     if (!document_.may_leave()) return event->ignore();
     document_.drop_autosave();
     playing_.set_playing(false);
-    settings_.setValue("window/geometry", saveGeometry());
-    settings_.setValue("window/ladder_width", columns_->sizes().value(0));
-    settings_.setValue("window/dials_height", rows_->sizes().value(1));
+    keep_layout();
     event->accept();
 }
 
@@ -353,15 +253,6 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }
 
-void MainWindow::dropEvent(QDropEvent* event) {
-    for (const QUrl& url : event->mimeData()->urls()) {
-        const QString path = url.toLocalFile();
-        if (path.endsWith(QStringLiteral(".lacquer"))) {
-            if (document_.may_leave()) document_.open(path);
-            return;
-        }
-        if (!path.isEmpty()) lacquer::add_picture(document_, path);
-    }
-}
+void MainWindow::dropEvent(QDropEvent* event) { take_dropped(*event->mimeData()); }
 
 }  // namespace lacquer

@@ -7,10 +7,13 @@
 
 #include "core/finish/finish.h"
 #include "desktop/drawing/look.h"
+#include "desktop/shell/actions.h"
+#include "desktop/shell/key_bindings.h"
 
 class QAction;
 class QLabel;
 class QMenu;
+class QMimeData;
 class QPushButton;
 class QSettings;
 class QSplitter;
@@ -25,8 +28,11 @@ class DialsView;
 class FieldForm;
 class GroundShelf;
 class HelpCard;
+class KeyEditor;
 class LineEditor;
 class LadderView;
+class Gallery;
+class NoticeBar;
 class RehearseScreen;
 class Document;
 class Playing;
@@ -54,6 +60,8 @@ public:
     Chooser& chooser() { return *chooser_; }
     ColourEditor& colour_editor() { return *colour_editor_; }
     HelpCard& help_card() { return *help_card_; }
+    KeyEditor& key_editor() { return *key_editor_; }
+    NoticeBar& notice_bar() { return *notice_bar_; }
     RehearseScreen& rehearse() { return *rehearse_; }
     bool rehearses() const;
 
@@ -64,10 +72,36 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
+    using Handlers = QHash<QString, std::function<void()>>;
+    Handlers handlers();
+    Handlers file_handlers();
+    Handlers step_handlers();
+    Handlers look_handlers();
+    Handlers dial_handlers();
+    Handlers play_handlers();
+
+    // Actions, as their rows say.
     void build_actions();
-    QHash<QString, std::function<void()>> handlers();
-    QHash<QString, std::function<void()>> play_handlers();
-    QMenu* menu_of(const QString& title);
+    void build_menus();
+    void run(const ActionRow& row);
+    /// Why an action cannot be used now; empty if it can.
+    QString why_not(const ActionRow& row) const;
+    QString what_is_missing(When when) const;
+    bool holds(Checked what) const;
+    void refresh_checks();
+    /// The menu of a thing, built from the rows that belong to it.
+    QMenu* context_menu(Context context);
+    /// As it opens, what cannot be used is quiet and says why.
+    void prepare(QMenu* menu);
+    QString key_of(const char* action) const;
+    void give_menus();
+    void take_keys();
+
+    void build_screens();
+    void connect_views();
+    void restore_layout();
+    void keep_layout();
+
     QWidget* ladder_side();
     QWidget* dials_side();
     QWidget* foot();
@@ -81,6 +115,28 @@ private:
     void choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none);
     void choose(const QStringList& names, const std::function<void(int)>& take);
     void open_demo();
+    void open_recent();
+    void collect();
+    void show_preferences();
+    void change_key();
+    void show_notices();
+    void delete_response();
+    void press_cue(int cue);
+    void delete_cue();
+    void delete_signal();
+    void choose_cue_page();
+    void choose_response_page();
+    void make_large(QSplitter& splitter, QList<int>& before, int side, bool large);
+    void toggle_large_ladder();
+    void toggle_large_dials();
+    QWidget* preferences_head();
+    QString change_setting(const QString& key, const QString& text);
+    void take_settings();
+    void ask_key(const ActionRow& row);
+    void take_dropped(const QMimeData& dropped);
+    void set_stage_alone(bool alone);
+    void select_all();
+    void cut();
     void add_dial();
     void add_response();
     void add_stops(StopValues kind);
@@ -115,6 +171,8 @@ private:
     void choose_frame_shape();
     void next_backdrop();
     void choose_backdrop_colour();
+    void flip_look(bool Look::*part, const QString& words);
+    void flip_style(bool ViewStyle::*part, const QString& words);
     void change_look(const std::function<void(Look&)>& change, const QString& words);
     void take_picked(double red, double green, double blue);
     void edit_word_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
@@ -137,8 +195,9 @@ private:
     Drawing& drawing_;
     QSettings& settings_;
     QHash<QString, QAction*> actions_;
-    QHash<QString, QMenu*> menus_;
-    QHash<QString, QSet<QChar>> mnemonics_;  ///< taken, by menu; those of the menus themselves under no name
+    Handlers handlers_;
+    QHash<unsigned, QMenu*> context_menus_;
+    KeyBindings keys_;
     TopBar* top_bar_;
     Chooser* chooser_;
     LadderView* ladder_;
@@ -152,6 +211,9 @@ private:
     TryOnSheet* try_on_;
     ColourEditor* colour_editor_;
     HelpCard* help_card_;
+    KeyEditor* key_editor_;
+    NoticeBar* notice_bar_;
+    Gallery* gallery_ = nullptr;
     LineEditor* filter_ = nullptr;
     RehearseScreen* rehearse_ = nullptr;
     QStackedWidget* screens_ = nullptr;
@@ -163,6 +225,13 @@ private:
     QLabel* shelf_words_ = nullptr;
     int page_before_form_ = 0;
     QPushButton* play_button_ = nullptr;
+    QWidget* foot_ = nullptr;
+    QWidget* ladder_side_ = nullptr;
+    QWidget* dials_side_ = nullptr;
+    QList<int> columns_before_;  ///< sizes that a larger ladder comes back to
+    QList<int> rows_before_;
+    bool stage_alone_ = false;
+    std::string menu_signal_;  ///< the signal whose menu was opened last
 };
 
 }  // namespace lacquer

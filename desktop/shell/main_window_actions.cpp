@@ -3,16 +3,16 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QCursor>
+#include <QImage>
 #include <QLabel>
 #include <QMenu>
-#include <QSettings>
+#include <QMimeData>
 #include <QSplitter>
 #include <QStackedWidget>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "desktop/dials/dials_view.h"
-#include "desktop/document/demos.h"
 #include "desktop/document/document.h"
 #include "desktop/document/ground_adding.h"
 #include "desktop/drawing/drawing.h"
@@ -23,6 +23,7 @@
 #include "desktop/pages/field_form.h"
 #include "desktop/pages/forms.h"
 #include "desktop/playing/playing.h"
+#include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
@@ -35,20 +36,71 @@
 
 namespace lacquer {
 
-QHash<QString, std::function<void()>> MainWindow::handlers() {
-    LadderView* l = ladder_;
-    DialsView* d = dials_;
-    StageView* t = stage_;
-    QHash<QString, std::function<void()>> all = {
+MainWindow::Handlers MainWindow::handlers() {
+    Handlers all = file_handlers();
+    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers()}) all.insert(some);
+    return all;
+}
+
+MainWindow::Handlers MainWindow::file_handlers() {
+    return {
+        {"new_finish", [this] { document_.start_new(); }},
         {"new_from_picture", [this] { new_from_picture(); }},
+        {"open_finish", [this] { document_.open_asking(); }},
+        {"open_recent", [this] { open_recent(); }},
+        {"open_demo", [this] { open_demo(); }},
+        {"save_finish", [this] { document_.save(); }},
+        {"save_finish_as", [this] { document_.save_as(); }},
+        {"save_copy", [this] { document_.save_copy(); }},
+        {"collect", [this] { collect(); }},
+        {"finish_page",
+         [this] {
+             show_finish_form(form(), models_);
+             show_form();
+         }},
+        {"preferences", [this] { show_preferences(); }},
+        {"change_key", [this] { change_key(); }},
+        {"quit", [this] { close(); }},
+        {"undo", [this] { document_.undo(); }},
+        {"redo", [this] { document_.redo(); }},
         {"history", [this] { show_history(); }},
         {"copy", [this] { copy(); }},
-        {"cut", [l] { l->cut_steps(); }},
+        {"cut", [this] { cut(); }},
         {"paste", [this] { paste(); }},
+        {"select_all", [this] { select_all(); }},
         {"mend", [this] { mend(); }},
+        {"add_picture", [this] { add_picture_asking(document_); }},
+        {"add_gradient", [this] { add_stops(StopValues::colours); }},
+        {"add_curve", [this] { add_stops(StopValues::heights); }},
+        {"add_scene", [this] { choose_scene(); }},
+        {"add_marks", [this] { mark_objects(); }},
+        {"add_sprite_part", [this] { add_sprite_part(); }},
+        {"ground_shelf", [this] { toggle_shelf(); }},
+        {"ground_page", [this] { show_ground_page({}); }},
+        {"find_missing", [this] { find_missing(document_); }},
+        {"replace_ground", [this] { replace_chosen_ground(); }},
+        {"delete_ground", [this] { shelf_->delete_chosen(); }},
+        {"camera", [this] { stage_->toggle_camera(); }},
+        {"camera_key", [this] { put_camera_key(); }},
+        {"camera_home", [this] { put_camera_home(); }},
+        {"commands", [this] { show_commands(); }},
+        {"notices", [this] { show_notices(); }},
+        {"help", [this] { show_help(); }},
+        {"shortcuts", [this] { show_shortcuts(); }},
+    };
+}
+
+MainWindow::Handlers MainWindow::step_handlers() {
+    LadderView* l = ladder_;
+    return {
+        {"add_step", [l] { l->add_step(); }},
         {"add_step_above", [l] { l->add_step_above(); }},
         {"try_on", [this] { open_try_on(false); }},
         {"try_instead", [this] { open_try_on(true); }},
+        {"edit_formula", [l] { l->edit_formula(); }},
+        {"rename_step", [l] { l->edit_name(); }},
+        {"note_step", [l] { l->edit_note(); }},
+        {"toggle_step", [l] { l->toggle_step(); }},
         {"invert_step", [l] { l->invert_selected(); }},
         {"swap_parts", [l] { l->swap_selected(); }},
         {"extract_part", [l] { l->extract_part(); }},
@@ -56,15 +108,35 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"duplicate_step", [l] { l->duplicate_selected(); }},
         {"stand_in", [l] { l->toggle_stand_in(); }},
         {"use_instead", [l] { l->replace_everywhere(); }},
+        {"step_up", [l] { l->move_selected(-1); }},
+        {"step_down", [l] { l->move_selected(1); }},
+        {"group_steps", [l] { l->group_selected(); }},
+        {"delete_step", [l] { l->delete_selected(); }},
+        {"select_above", [l] { l->select_next(-1); }},
+        {"select_below", [l] { l->select_next(1); }},
         {"to_source", [l] { l->walk_thread(-1); }},
         {"to_user", [l] { l->walk_thread(1); }},
         {"filter_steps", [this] { begin_filter(); }},
+        {"add_coat", [l] { l->add_coat(); }},
+        {"rename_coat", [l] { l->rename_coat(); }},
+        {"fold_coat", [l] { l->fold_coat(); }},
+        {"toggle_coat", [l] { l->toggle_coat(); }},
         {"note_coat", [l] { l->note_coat(); }},
         {"coat_up", [l] { l->move_coat(-1); }},
         {"coat_down", [l] { l->move_coat(1); }},
         {"copy_coat", [l] { l->copy_coat(); }},
         {"keep_coat", [l] { l->keep_coat(); }},
         {"insert_coat", [l] { l->insert_kept_coat(); }},
+        {"delete_coat", [l] { l->delete_coat(); }},
+    };
+}
+
+MainWindow::Handlers MainWindow::look_handlers() {
+    StageView* t = stage_;
+    return {
+        {"show_selected", [this] { ladder_->show_selected(); }},
+        {"show_finished", [t] { t->show_finished(); }},
+        {"actual_size", [t] { t->toggle_actual_size(); }},
         {"zoom_in", [t] { t->zoom(1); }},
         {"zoom_out", [t] { t->zoom(-1); }},
         {"detail", [t] { t->toggle_detail(); }},
@@ -75,22 +147,12 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
         {"transect", [t] { t->toggle_transect(); }},
         {"pick_colour", [t] { t->pick_colour(); }},
         {"frame_shape", [this] { choose_frame_shape(); }},
-        {"safe_area",
-         [this] { change_look([](Look& look) { look.safe_area = !look.safe_area; }, tr("Safe area on or off")); }},
-        {"line_grid",
-         [this] { change_look([](Look& look) { look.line_grid = !look.line_grid; }, tr("Line grid on or off")); }},
+        {"safe_area", [this] { flip_look(&Look::safe_area, tr("Safe area")); }},
+        {"line_grid", [this] { flip_look(&Look::line_grid, tr("Line grid")); }},
         {"backdrop", [this] { next_backdrop(); }},
         {"backdrop_colour", [this] { choose_backdrop_colour(); }},
-        {"false_colours",
-         [this] {
-             change_look([](Look& look) { look.style.false_colour = !look.style.false_colour; },
-                         tr("False colours on or off"));
-         }},
-        {"mark_range",
-         [this] {
-             change_look([](Look& look) { look.style.mark_range = !look.style.mark_range; },
-                         tr("Marks outside 0..1 on or off"));
-         }},
+        {"false_colours", [this] { flip_style(&ViewStyle::false_colour, tr("False colours")); }},
+        {"mark_range", [this] { flip_style(&ViewStyle::mark_range, tr("Marks outside 0..1")); }},
         {"brighter", [this] { change_look([](Look& look) { look.style.exposure += 0.5; }, tr("Looks brighter")); }},
         {"darker", [this] { change_look([](Look& look) { look.style.exposure -= 0.5; }, tr("Looks darker")); }},
         {"plain_look",
@@ -101,71 +163,32 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
                      look = Look();
                      look.curtain_at = old.curtain_at;
                      look.own_backdrop = old.own_backdrop;
+                     look.decimals = old.decimals;
                  },
-                 tr("Looked at plainly"));
+                 tr("Reset the view"));
          }},
         {"copy_picture", [t] { t->copy_picture(); }},
         {"save_picture",
          [this] {
-             stage_->save_picture(
-                 document_.prompts().picture_to_save(qs(document_.finish().name) + QStringLiteral(".png")));
+             const QString proposed = qs(document_.finish().name) + QStringLiteral(".png");
+             stage_->save_picture(document_.prompts().picture_to_save(proposed));
          }},
-        {"dial_everywhere", [l] { l->make_dial(true); }},
-        {"dial_colour",
-         [this] { edit_dial_colour(qs(dials_->chosen()), QRect(dials_->mapTo(this, QPoint(12, 0)), QSize(1, 1))); }},
-        {"dial_use", [d] { d->go_to_use(); }},
-        {"dial_up", [d] { d->move_chosen(-1); }},
-        {"dial_down", [d] { d->move_chosen(1); }},
-        {"commands", [this] { show_commands(); }},
-        {"help", [this] { show_help(); }},
-        {"shortcuts", [this] { show_shortcuts(); }},
-        {"new_finish", [this] { document_.start_new(); }},
-        {"open_finish", [this] { document_.open_asking(); }},
-        {"open_demo", [this] { open_demo(); }},
-        {"save_finish", [this] { document_.save(); }},
-        {"save_finish_as", [this] { document_.save_as(); }},
-        {"finish_page",
-         [this] {
-             show_finish_form(form(), models_);
-             show_form();
-         }},
-        {"add_picture", [this] { add_picture_asking(document_); }},
-        {"add_gradient", [this] { add_stops(StopValues::colours); }},
-        {"add_curve", [this] { add_stops(StopValues::heights); }},
-        {"add_scene", [this] { choose_scene(); }},
-        {"add_marks", [this] { mark_objects(); }},
-        {"add_sprite_part", [this] { add_sprite_part(); }},
-        {"ground_shelf", [this] { toggle_shelf(); }},
-        {"ground_page", [this] { show_ground_page({}); }},
-        {"find_missing", [this] { lacquer::find_missing(document_); }},
-        {"replace_ground", [this] { replace_chosen_ground(); }},
-        {"camera", [t] { t->toggle_camera(); }},
-        {"camera_key", [this] { put_camera_key(); }},
-        {"camera_home", [this] { put_camera_home(); }},
-        {"quit", [this] { close(); }},
-        {"undo", [this] { document_.undo(); }},
-        {"redo", [this] { document_.redo(); }},
-        {"add_step", [l] { l->add_step(); }},
-        {"edit_formula", [l] { l->edit_formula(); }},
-        {"rename_step", [l] { l->edit_name(); }},
-        {"note_step", [l] { l->edit_note(); }},
-        {"toggle_step", [l] { l->toggle_step(); }},
-        {"step_up", [l] { l->move_selected(-1); }},
-        {"step_down", [l] { l->move_selected(1); }},
-        {"delete_step", [l] { l->delete_selected(); }},
-        {"select_above", [l] { l->select_next(-1); }},
-        {"select_below", [l] { l->select_next(1); }},
-        {"add_coat", [l] { l->add_coat(); }},
-        {"rename_coat", [l] { l->rename_coat(); }},
-        {"fold_coat", [l] { l->fold_coat(); }},
-        {"toggle_coat", [l] { l->toggle_coat(); }},
-        {"delete_coat", [l] { l->delete_coat(); }},
-        {"show_selected", [l] { l->show_selected(); }},
-        {"show_finished", [this] { stage_->show_finished(); }},
-        {"actual_size", [this] { stage_->toggle_actual_size(); }},
-        {"focus_ladder", [l] { l->setFocus(); }},
-        {"focus_dials", [d] { d->setFocus(); }},
+        {"focus_ladder", [this] { ladder_->setFocus(); }},
+        {"focus_dials", [this] { dials_->setFocus(); }},
+        {"focus_stage", [t] { t->setFocus(); }},
+        {"large_ladder", [this] { toggle_large_ladder(); }},
+        {"large_dials", [this] { toggle_large_dials(); }},
+        {"stage_alone", [this] { set_stage_alone(!stage_alone_); }},
+        {"bench", [this] { show_screen(false); }},
+        {"rehearse", [this] { show_screen(true); }},
+    };
+}
+
+MainWindow::Handlers MainWindow::dial_handlers() {
+    DialsView* d = dials_;
+    return {
         {"add_dial", [this] { make_dial(); }},
+        {"dial_everywhere", [this] { ladder_->make_dial(true); }},
         {"dial_page",
          [this] {
              show_dial_form(form(), models_, dials_->chosen());
@@ -173,43 +196,19 @@ QHash<QString, std::function<void()>> MainWindow::handlers() {
          }},
         {"type_value", [d] { d->edit_value(); }},
         {"reset_dial", [d] { d->reset_chosen(); }},
+        {"dial_colour",
+         [this] { edit_dial_colour(qs(dials_->chosen()), QRect(dials_->mapTo(this, QPoint(12, 0)), QSize(1, 1))); }},
+        {"dial_use", [d] { d->go_to_use(); }},
+        {"dial_up", [d] { d->move_chosen(-1); }},
+        {"dial_down", [d] { d->move_chosen(1); }},
+        {"take_shared", [this] { take_shared_dial(); }},
         {"value_as_default", [d] { d->value_as_default(); }},
-        {"delete_ground", [this] { shelf_->delete_chosen(); }},
         {"delete_dial", [d] { d->delete_chosen(); }},
         {"add_response", [this] { add_response(); }},
-        {"response_page",
-         [this] {
-             QStringList names;
-             for (const Response& response : document_.finish().responses) {
-                 names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
-             }
-             choose_page(
-                 names,
-                 [this](int i) {
-                     show_response_form(form(), models_,
-                                        document_.finish().responses[static_cast<std::size_t>(i)].name);
-                 },
-                 tr("No responses yet: add one (R)"));
-         }},
+        {"response_page", [this] { choose_response_page(); }},
+        {"delete_response", [this] { delete_response(); }},
         {"let_go", [this] { step_back(); }},
-        {"play", [this] { playing_.set_playing(!playing_.playing()); }},
-        {"frame_back", [this] { playing_.step_frames(-1); }},
-        {"frame_on", [this] { playing_.step_frames(1); }},
-        {"to_start", [this] { playing_.set_time(0); }},
-        {"add_cue", [this] { add_cue(); }},
-        {"cue_page",
-         [this] {
-             QStringList names;
-             for (const CueKind& cue : document_.finish().cues) names.append(qs(shown_name(cue.name)));
-             choose_page(
-                 names, [this](int i) { show_cue_form(form(), models_, static_cast<std::size_t>(i)); },
-                 tr("No cues yet: add one (%1)")
-                     .arg(actions_["add_cue"]->shortcut().toString(QKeySequence::NativeText)));
-         }},
-        {"clear_tape", [this] { playing_.clear_tape(); }},
     };
-    all.insert(play_handlers());
-    return all;
 }
 
 void MainWindow::choose_page(const QStringList& names, const std::function<void(int)>& open, const QString& none) {
@@ -229,16 +228,6 @@ void MainWindow::choose(const QStringList& names, const std::function<void(int)>
     menu->popup(QCursor::pos());
 }
 
-void MainWindow::open_demo() {
-    const QList<Demo> demos = demos_in(demo_folder());
-    if (demos.isEmpty()) return document_.say(tr("No demos lie beside the program"));
-    QStringList names;
-    for (const Demo& demo : demos) names.append(demo.name);
-    choose(names, [this, demos](int i) {
-        if (document_.may_leave()) document_.open(demos[i].path);
-    });
-}
-
 void MainWindow::add_dial() {
     Dial dial;
     dial.name = free_name(document_.finish(), "dial");
@@ -255,11 +244,6 @@ void MainWindow::add_stops(StopValues values) {
     show_ground_page(qs(document_.finish().grounds.back().name));
 }
 
-void MainWindow::new_from_picture() {
-    const QString path = document_.prompts().picture_to_add(qs(document_.path()));
-    if (!path.isEmpty()) start_from_picture(document_, path);
-}
-
 void MainWindow::open_try_on(bool replace) {
     const QRect ladder(ladder_->mapTo(this, QPoint(0, 0)), ladder_->size());
     // With the ladder's head: the sheet has its own.
@@ -268,9 +252,11 @@ void MainWindow::open_try_on(bool replace) {
 }
 
 void MainWindow::step_back() {
+    if (document_.call_off()) return;
     if (help_card_->isVisible()) return help_card_->hide();
-    if (drawing_.stop_reading()) return;
+    if (document_.background().stop() || drawing_.stop_reading()) return;
     if (stage_->step_back()) return;
+    if (stage_alone_) return set_stage_alone(false);
     if (filter_->isVisible()) return end_filter();
     if (rehearses() && rehearse_->shows_page()) return close_form();
     if (rehearses()) return playing_.let_go_all();
@@ -280,13 +266,43 @@ void MainWindow::step_back() {
 }
 
 void MainWindow::copy() {
-    if (dials_->hasFocus()) return dials_->copy_value();
+    if (rehearses()) return rehearse_->lanes().copy_chosen();
+    if (dials_->hasFocus()) return dials_->copy_chosen();
+    if (shelf_->hasFocus()) return shelf_->copy_chosen();
     if (!stage_->samples()) return ladder_->copy_steps();
     QApplication::clipboard()->setText(stage_->values_text());
     document_.say(tr("Copied the core sample's numbers"));
 }
 
-void MainWindow::paste() { dials_->hasFocus() ? dials_->paste_value() : ladder_->paste_steps(); }
+void MainWindow::cut() {
+    if (dials_->hasFocus()) {
+        dials_->copy_chosen();
+        return dials_->delete_chosen();
+    }
+    if (shelf_->hasFocus()) {
+        shelf_->copy_chosen();
+        return shelf_->delete_chosen();
+    }
+    ladder_->cut_steps();
+}
+
+// A picture becomes a ground; all else is text: a value for a dial, or steps, dials and grounds.
+void MainWindow::paste() {
+    const QMimeData* pasted = QApplication::clipboard()->mimeData();
+    if (pasted->hasImage() && !pasted->hasText()) {
+        add_pasted_picture(document_, qvariant_cast<QImage>(pasted->imageData()));
+        return;
+    }
+    if (dials_->hasFocus() && dials_->paste_value()) return;
+    ladder_->paste_steps();
+}
+
+void MainWindow::select_all() {
+    if (rehearses()) return rehearse_->lanes().choose_all();
+    if (dials_->hasFocus()) return dials_->choose_all();
+    if (shelf_->hasFocus()) return shelf_->choose_all();
+    ladder_->select_all();
+}
 
 void MainWindow::mend() {
     if (shelf_->hasFocus()) return shelf_->take_mend();
@@ -314,6 +330,16 @@ void MainWindow::show_help() {
 
 void MainWindow::show_shortcuts() { help_card_->show_sheet(shortcut_sheet(actions_)); }
 
+void MainWindow::flip_look(bool Look::*part, const QString& words) {
+    const bool on = !(drawing_.look().*part);
+    change_look([&](Look& look) { look.*part = on; }, on ? tr("%1 on").arg(words) : tr("%1 off").arg(words));
+}
+
+void MainWindow::flip_style(bool ViewStyle::*part, const QString& words) {
+    const bool on = !(drawing_.look().style.*part);
+    change_look([&](Look& look) { look.style.*part = on; }, on ? tr("%1 on").arg(words) : tr("%1 off").arg(words));
+}
+
 void MainWindow::change_look(const std::function<void(Look&)>& change, const QString& words) {
     Look look = drawing_.look();
     change(look);
@@ -333,18 +359,6 @@ void MainWindow::end_filter() {
     filter_->hide();
     step_words_->show();
     ladder_->setFocus();
-}
-
-void MainWindow::note_recent() {
-    if (document_.path().empty()) return;
-    constexpr int most = 8;
-    QStringList recent = setting(settings_, "file/recent").toStringList();
-    const QString path = qs(document_.path());
-    if (recent.value(0) == path) return;
-    recent.removeAll(path);
-    recent.prepend(path);
-    settings_.setValue(QStringLiteral("file/recent"), recent.mid(0, most));
-    stage_->start_list().set_recent(recent.mid(0, most));
 }
 
 }  // namespace lacquer

@@ -1,5 +1,6 @@
 // What opens over the window to choose from: commands, history, ways of looking, colours.
 #include <QAction>
+#include <cstring>
 
 #include "core/base/text.h"
 #include "core/finish/live_words.h"
@@ -40,17 +41,17 @@ void MainWindow::show_commands() {
     Chooser::Offer offer;
     offer.title = tr("What do you want to do?");
     offer.width = 520;
-    QStringList ids;
+    std::vector<const ActionRow*> rows;
     for (const ActionRow& row : action_rows()) {
-        const QString id = QString::fromLatin1(row.id);
-        if (id.isEmpty() || id == QStringLiteral("commands")) continue;
-        Choice choice{actions_[id]->iconText(), tr(row.tip)};
-        choice.key = actions_[id]->shortcut().toString(QKeySequence::NativeText);
-        choice.fits = actions_[id]->isEnabled();
+        if (*row.id == '\0' || std::strcmp(row.id, "commands") == 0) continue;
+        const QString why = why_not(row);
+        Choice choice{tr(row.words), why.isEmpty() ? tr(row.tip) : why};
+        choice.key = key_of(row.id);
+        choice.fits = why.isEmpty();
         offer.choices.push_back(std::move(choice));
-        ids.append(id);
+        rows.push_back(&row);
     }
-    offer.taken = [this, ids](int index) { actions_[ids[index]]->trigger(); };
+    offer.taken = [this, rows](int index) { run(*rows[static_cast<std::size_t>(index)]); };
     chooser_->open(QPoint(width() / 2 - 260, 48), std::move(offer));
 }
 
@@ -103,17 +104,17 @@ void MainWindow::choose_frame_shape() {
         const int width = sides.value(0).toInt();
         const int height = sides.value(1).toInt();
         if (sides.size() != 2 || !is_drawable_size(width, height))
-            return document_.say(tr("'%1' is no size: write it like 800 x 600").arg(text));
+            return document_.say(tr("'%1' isn't a size: write it like 800 x 600").arg(text));
         look_at(QSize(width, height));
     };
     chooser_->open(stage_->mapTo(this, QPoint(24, 24)), std::move(offer));
 }
 
 void MainWindow::next_backdrop() {
-    static const QStringList names = {tr("checker"), tr("black"), tr("white"), tr("a colour of your own")};
+    static const QStringList names = {tr("checker"), tr("black"), tr("white"), tr("a custom colour")};
     const int next = (static_cast<int>(drawing_.look().backdrop) + 1) % 4;
     change_look([next](Look& look) { look.backdrop = static_cast<Backdrop>(next); },
-                tr("Behind what is clear: %1").arg(names[next]));
+                tr("Behind what is transparent: %1").arg(names[next]));
 }
 
 void MainWindow::choose_backdrop_colour() {

@@ -34,10 +34,10 @@ QWidget* MainWindow::shelf_side() {
     QWidget* head = panel_header(side, row);
     shelf_words_ = quiet_label(head);
     row->addWidget(shelf_words_, 1);
-    row->addWidget(panel_button(head, actions_["add_picture"], tr("+ Picture  G")));
-    row->addWidget(panel_button(head, actions_["add_scene"], tr("+ Scene  Alt+S")));
-    row->addWidget(panel_button(head, actions_["add_marks"], tr("Mark  Alt+M")));
-    row->addWidget(panel_button(head, actions_["ground_shelf"], tr("Dials  Shift+G")));
+    row->addWidget(panel_button(head, actions_["add_picture"], tr("+ Picture")));
+    row->addWidget(panel_button(head, actions_["add_scene"], tr("+ Scene")));
+    row->addWidget(panel_button(head, actions_["add_marks"], tr("Mark")));
+    row->addWidget(panel_button(head, actions_["ground_shelf"], tr("Dials")));
     column->addWidget(head);
     column->addWidget(shelf_, 1);
     return side;
@@ -130,12 +130,13 @@ void MainWindow::show_ground_page(const QString& ground) {
     for (const Ground& each : grounds) names.append(qs(shown_name(each.name)));
     choose_page(
         names, [open](int i) { open(static_cast<std::size_t>(i)); },
-        tr("Nothing to read yet: add a picture (G), a scene (Alt+S), a gradient or a curve"));
+        tr("Nothing to read yet: add a picture (%1), a scene (%2), a gradient or a curve")
+            .arg(key_of("add_picture"), key_of("add_scene")));
 }
 
 void MainWindow::replace_chosen_ground() {
     const Ground* chosen = find_ground(document_.finish(), shelf_->chosen());
-    if (chosen == nullptr) return document_.say(tr("Choose a ground on the shelf first (Shift+G)"));
+    if (chosen == nullptr) return;
     const std::string name = chosen->name;
     const QString path = document_.prompts().picture_to_add(qs(document_.path()));
     if (path.isEmpty()) return;
@@ -144,21 +145,21 @@ void MainWindow::replace_chosen_ground() {
 
 void MainWindow::put_camera_key() {
     const Ground* scene = stage_->stand_in_scene();
-    if (scene == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
+    if (scene == nullptr) return document_.say(tr("there is no stand-in scene whose camera could move"));
     document_.edit(lacquer::put_camera_key(document_.finish(), scene->name, playing_.time()),
-                   tr("Put a key of the camera at %1 s").arg(playing_.time(), 0, 'f', 2));
+                   tr("Put a stop of the camera at %1 s").arg(playing_.time(), 0, 'f', 2));
 }
 
 void MainWindow::put_camera_home() {
     const Ground* scene = stage_->stand_in_scene();
     const ScenePlace* place = scene != nullptr ? find_place(scene->as<SceneGround>()->view.place) : nullptr;
-    if (place == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
+    if (place == nullptr) return document_.say(tr("there is no stand-in scene whose camera could move"));
     Ground home = *scene;
     SceneView& view = home.as<SceneGround>()->view;
     view.camera = place->camera;
     view.path.clear();
     document_.edit(lacquer::replace_ground(document_.finish(), scene->name, home),
-                   tr("The camera of %1 is as it was built").arg(qs(shown_name(scene->name))));
+                   tr("Reset the camera of %1").arg(qs(shown_name(scene->name))));
 }
 
 }  // namespace lacquer

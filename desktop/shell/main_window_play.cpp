@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/play_edits.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
@@ -24,10 +25,9 @@
 
 namespace lacquer {
 
-QHash<QString, std::function<void()>> MainWindow::play_handlers() {
-    QHash<QString, std::function<void()>> all = {
-        {"bench", [this] { show_screen(false); }},
-        {"rehearse", [this] { show_screen(true); }},
+MainWindow::Handlers MainWindow::play_handlers() {
+    Handlers all = {
+        {"play", [this] { playing_.set_playing(!playing_.playing()); }},
         {"record", [this] { playing_.set_recording(!playing_.recording()); }},
         {"keep_live", [this] { playing_.keep_live(); }},
         {"loop", [this] { playing_.set_looping(!playing_.looping()); }},
@@ -35,6 +35,9 @@ QHash<QString, std::function<void()>> MainWindow::play_handlers() {
         {"all_time", [this] { rehearse_->lanes().show_all_time(); }},
         {"time_nearer", [this] { rehearse_->lanes().zoom_time(1); }},
         {"time_farther", [this] { rehearse_->lanes().zoom_time(-1); }},
+        {"frame_back", [this] { playing_.step_frames(-1); }},
+        {"frame_on", [this] { playing_.step_frames(1); }},
+        {"to_start", [this] { playing_.set_time(0); }},
         {"listen",
          [this] {
              if (link_.receiver() != nullptr) return link_.stop_listening();
@@ -42,9 +45,6 @@ QHash<QString, std::function<void()>> MainWindow::play_handlers() {
              link_.listen(setting(settings_, "link/port").toInt(), everywhere);
          }},
         {"check_rates", [this] { drawing_.check_rates(); }},
-        {"add_signal", [this] { add_signal(); }},
-        {"signal_page", [this] { choose_signal_page(); }},
-        {"take_shared", [this] { take_shared_dial(); }},
         {"open_tape",
          [this] {
              const QString path = document_.prompts().tape_to_open(qs(document_.path()));
@@ -52,14 +52,28 @@ QHash<QString, std::function<void()>> MainWindow::play_handlers() {
          }},
         {"save_tape",
          [this] {
-             const QString chosen =
-                 document_.prompts().tape_to_save(qs(identifier_from(document_.finish().name) + ".tape"));
-             const QString path = document_.with_ending(chosen, QStringLiteral(".tape"));
+             const QString proposed = qs(identifier_from(document_.finish().name) + ".tape");
+             const QString path =
+                 document_.with_ending(document_.prompts().tape_to_save(proposed), QStringLiteral(".tape"));
              if (!path.isEmpty()) playing_.save_tape(path);
          }},
+        {"delete_events", [this] { rehearse_->lanes().delete_chosen(); }},
+        {"clear_tape", [this] { playing_.clear_tape(); }},
+        {"add_cue", [this] { add_cue(); }},
+        {"cue_page", [this] { choose_cue_page(); }},
+        {"delete_cue", [this] { delete_cue(); }},
+        {"add_signal", [this] { add_signal(); }},
+        {"signal_page", [this] { choose_signal_page(); }},
+        {"delete_signal", [this] { delete_signal(); }},
     };
-    for (int i = 0; i < 9; ++i) all[QStringLiteral("cue_%1").arg(i + 1)] = [this, i] { cue_pads_->press(i); };
+    for (int i = 0; i < 9; ++i) all[QStringLiteral("cue_%1").arg(i + 1)] = [this, i] { press_cue(i); };
     return all;
+}
+
+void MainWindow::press_cue(int cue) {
+    if (cue >= static_cast<int>(document_.finish().cues.size()))
+        return document_.say(tr("There is no cue %1: add one (%2)").arg(cue + 1).arg(key_of("add_cue")));
+    cue_pads_->press(cue);
 }
 
 bool MainWindow::rehearses() const { return screens_ != nullptr && screens_->currentWidget() == rehearse_; }
@@ -70,6 +84,7 @@ void MainWindow::show_screen(bool rehearse) {
     if (rehearse) {
         rehearse_->take_stage(stage_);
     } else {
+        rehearse_->set_sizes(rehearse_->column_sizes(), rehearse_->row_sizes());
         rows_->insertWidget(0, stage_);
         rows_->setStretchFactor(0, 1);
     }
@@ -95,12 +110,10 @@ void MainWindow::connect_rehearse() {
         show_signal_form(form(), models_, signal.toStdString());
         show_form();
     };
-    const auto cue_page = [this](int cue) {
-        show_cue_form(form(), models_, static_cast<std::size_t>(cue));
-        show_form();
-    };
-    connect(&rehearse_->pads(), &CuePads::wants_form, this, cue_page);
     connect(&rehearse_->faders(), &SignalFaders::wants_form, this, signal_page);
+    const auto remember = [this](const QString& signal) { menu_signal_ = signal.toStdString(); };
+    connect(&rehearse_->faders(), &SignalFaders::chosen_changed, this, remember);
+    connect(&rehearse_->lanes(), &LanesView::signal_chosen, this, remember);
     // From a lane, one wants to go on playing: the keys stay there.
     LanesView* lanes = &rehearse_->lanes();
     const auto beside = [this, lanes](const auto& show) {
@@ -108,9 +121,6 @@ void MainWindow::connect_rehearse() {
         show_form();
         lanes->setFocus();
     };
-    connect(lanes, &LanesView::wants_signal, this,
-            [beside, signal_page](const QString& signal) { beside([&] { signal_page(signal); }); });
-    connect(lanes, &LanesView::wants_cue, this, [beside, cue_page](int cue) { beside([&] { cue_page(cue); }); });
     connect(lanes, &LanesView::wants_response, this, [this, beside](const QString& response) {
         beside([&] { show_response_form(form(), models_, response.toStdString()); });
     });
@@ -178,15 +188,83 @@ void MainWindow::add_signal() {
     show_form();
 }
 
-void MainWindow::choose_signal_page() {
+namespace {
+
+template <class Things>
+QStringList names_of(const Things& things) {
     QStringList names;
-    for (const Signal& signal : document_.finish().signals) names.append(qs(shown_name(signal.name)));
+    for (const auto& thing : things) names.append(qs(shown_name(thing.name)));
+    return names;
+}
+
+}  // namespace
+
+// The page of the signal whose menu was opened last, else of the only one, else of one that is chosen.
+void MainWindow::choose_signal_page() {
+    const Finish& finish = document_.finish();
+    if (find_signal(finish, menu_signal_) != nullptr) {
+        show_signal_form(form(), models_, menu_signal_);
+        return show_form();
+    }
     choose_page(
-        names,
+        names_of(finish.signals),
         [this](int i) {
             show_signal_form(form(), models_, document_.finish().signals[static_cast<std::size_t>(i)].name);
         },
-        tr("No signals yet: add one (Alt+W)"));
+        tr("No signals yet: add one (%1)").arg(key_of("add_signal")));
+}
+
+// The page of the cue that was pressed or chosen last, else of one that is chosen.
+void MainWindow::choose_cue_page() {
+    const Finish& finish = document_.finish();
+    for (std::size_t i = 0; i < finish.cues.size(); ++i) {
+        if (finish.cues[i].name != playing_.chosen_cue()) continue;
+        show_cue_form(form(), models_, i);
+        return show_form();
+    }
+    choose_page(
+        names_of(finish.cues), [this](int i) { show_cue_form(form(), models_, static_cast<std::size_t>(i)); },
+        tr("No cues yet: add one (%1)").arg(key_of("add_cue")));
+}
+
+void MainWindow::choose_response_page() {
+    QStringList names;
+    for (const Response& response : document_.finish().responses)
+        names.append(tr("%1 · %2").arg(qs(shown_name(response.name)), qs(response.kind)));
+    choose_page(
+        names,
+        [this](int i) {
+            show_response_form(form(), models_, document_.finish().responses[static_cast<std::size_t>(i)].name);
+        },
+        tr("No responses yet: add one (%1)").arg(key_of("add_response")));
+}
+
+void MainWindow::delete_cue() {
+    const auto take = [this](const std::string& name) {
+        document_.edit(without_cue(document_.finish(), name), tr("Deleted the cue %1").arg(qs(shown_name(name))));
+    };
+    if (find_cue(document_.finish(), playing_.chosen_cue()) != nullptr) return take(playing_.chosen_cue());
+    choose(names_of(document_.finish().cues),
+           [this, take](int i) { take(document_.finish().cues[static_cast<std::size_t>(i)].name); });
+}
+
+void MainWindow::delete_signal() {
+    const auto take = [this](const std::string& name) {
+        document_.edit(without_signal(document_.finish(), name), tr("Deleted the signal %1").arg(qs(shown_name(name))));
+    };
+    if (find_signal(document_.finish(), menu_signal_) != nullptr) return take(menu_signal_);
+    choose(names_of(document_.finish().signals),
+           [this, take](int i) { take(document_.finish().signals[static_cast<std::size_t>(i)].name); });
+}
+
+void MainWindow::delete_response() {
+    choose(names_of(document_.finish().responses), [this](int i) {
+        const std::string name = document_.finish().responses[static_cast<std::size_t>(i)].name;
+        const std::vector<std::string> users = users_of(document_.finish(), name);
+        QString what = tr("Deleted the response %1").arg(qs(shown_name(name)));
+        if (!users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
+        document_.edit(without_response(document_.finish(), name), what);
+    });
 }
 
 void MainWindow::next_speed() {
@@ -201,9 +279,10 @@ void MainWindow::take_shared_dial() {
         if (find_dial(document_.finish(), dial.name) == nullptr) names.append(qs(dial.name));
     }
     if (names.isEmpty())
-        return document_.say(document_.finish().shared_dials.empty()
-                                 ? tr("No file of shared dials yet: share a dial on its page (Shift+D)")
-                                 : tr("All dials of %1 are here").arg(qs(document_.finish().shared_dials)));
+        return document_.say(
+            document_.finish().shared_dials.empty()
+                ? tr("No file of shared dials yet: share a dial on its page (%1)").arg(key_of("dial_page"))
+                : tr("All dials of %1 are here").arg(qs(document_.finish().shared_dials)));
     choose(names, [this, names](int i) { document_.take_shared(names[i].toStdString()); });
 }
 

@@ -1,6 +1,7 @@
-// All settings in one table, kept between runs.
+// All settings in one table, kept between runs. Those with a label stand on the page of preferences.
 #pragma once
 
+#include <QStringList>
 #include <QVariant>
 
 class QSettings;
@@ -11,6 +12,12 @@ struct SettingRow {
     const char* key;
     QVariant otherwise;
     const char* words;
+    const char* label = nullptr;            ///< on the page of preferences; null for what is only remembered
+    const char* unit = "";                  ///< of a number
+    double least = 0;                       ///< of a number
+    double most = 0;                        ///< of a number; 0 for what is none
+    std::vector<const char*> choices = {};  ///< what it can be, if that is given
+    bool at_start = false;                  ///< holds from the next start on
 };
 
 /// Every setting that there is.

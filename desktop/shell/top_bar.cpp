@@ -1,17 +1,13 @@
 #include "desktop/shell/top_bar.h"
 
 #include <QAction>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPainter>
 #include <QPainterPath>
 #include <QPushButton>
 
-#include "core/base/text.h"
 #include "desktop/document/document.h"
-#include "desktop/drawing/drawing.h"
-#include "desktop/drawing/models.h"
 #include "desktop/kit/theme.h"
 
 namespace lacquer {
@@ -35,21 +31,14 @@ void paint_mark(QPainter& painter, QPointF at) {
 
 }  // namespace
 
-TopBar::TopBar(Models& models, QWidget* parent)
-    : QWidget(parent), document_(models.document), drawing_(models.drawing), row_(new QHBoxLayout(this)) {
+TopBar::TopBar(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), row_(new QHBoxLayout(this)) {
     setObjectName(QStringLiteral("top_bar"));
     setFixedHeight(40);
     row_->setContentsMargins(name_width, 0, 12, 0);
     row_->setSpacing(0);
     row_->addStretch(1);
-    connect(&document_, &Document::said, this, [this](const QString& words) {
-        notice_ = words;
-        setToolTip(words);
-        update();
-    });
     connect(&document_, &Document::finish_changed, this, qOverload<>(&QWidget::update));
-    connect(&drawing_, &Drawing::stage_changed, this, qOverload<>(&QWidget::update));
-    connect(&drawing_, &Drawing::reading_changed, this, qOverload<>(&QWidget::update));
 }
 
 void TopBar::add_menu(const QString& title, const QString& name, QMenu* menu) {
@@ -81,6 +70,7 @@ void TopBar::add_tab(QAction* action) {
             .arg(theme::quiet.name(), theme::text.name(), theme::vermilion.name()));
     connect(button, &QPushButton::clicked, action, &QAction::trigger);
     connect(action, &QAction::toggled, button, &QPushButton::setChecked);
+    connect(action, &QAction::changed, button, [button, action] { button->setToolTip(action->toolTip()); });
     if (tabs_ == 0) row_->insertSpacing(row_->count() - 1, 14);
     row_->insertWidget(row_->count() - 1, button);
     ++tabs_;
@@ -92,31 +82,11 @@ void TopBar::paintEvent(QPaintEvent*) {
     painter.fillRect(QRect(0, height() - 1, width(), 1), theme::hairline);
     paint_mark(painter, QPointF(12, 11));
     const QString name = qs(document_.finish().name);
-    theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(13, true), theme::text);
+    theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(theme::title, true), theme::text);
     const int after =
-        44 + std::min(name_width - 100, QFontMetrics(theme::words(13, true)).horizontalAdvance(name)) + 12;
+        44 + std::min(name_width - 100, QFontMetrics(theme::words(theme::title, true)).horizontalAdvance(name)) + 12;
     if (document_.edited())
         theme::paint_text(painter, QRect(after, 0, 60, 40), tr("edited"), theme::words(), theme::quiet);
-
-    const StagePicture& stage = drawing_.stage();
-    const bool reads = !drawing_.reading().isEmpty();
-    const QString facts = reads ? tr("reading %1 · %2 % · Esc stops")
-                                      .arg(QFileInfo(drawing_.reading()).fileName())
-                                      .arg(drawing_.reading_share() * 100, 0, 'f', 0)
-                                : tr("%1 × %2 · %3 · %4 ms")
-                                      .arg(document_.finish().frame_width)
-                                      .arg(document_.finish().frame_height)
-                                      .arg(qs(counted(stage.passes, "pass", "passes")))
-                                      .arg(stage.milliseconds, 0, 'f', 1);
-    const int facts_width = QFontMetrics(theme::words()).horizontalAdvance(facts) + 14;
-    theme::paint_text(painter, QRect(width() - facts_width - 12, 0, facts_width, 40), facts, theme::words(),
-                      reads ? theme::text : theme::quiet, Qt::AlignRight);
-    int left = name_width;
-    for (int i = 0; i < row_->count(); ++i) {
-        if (const QWidget* button = row_->itemAt(i)->widget()) left = std::max(left, button->geometry().right());
-    }
-    theme::paint_text(painter, QRect(left + 16, 0, width() - facts_width - 24 - left - 16, 40), notice_, theme::words(),
-                      theme::text);
 }
 
 }  // namespace lacquer

@@ -6,19 +6,25 @@
 namespace lacquer {
 
 double StageFrame::scale() const {
-    if (zoom > 0) return zoom;
+    if (zoom > 0) return zoom / ratio;
     return std::min(static_cast<double>(room.width()) / frame.width(),
                     static_cast<double>(room.height()) / frame.height());
 }
 
+QSize StageFrame::device_size() const {
+    const double s = device_scale();
+    return {std::max(1, static_cast<int>(std::lround(frame.width() * s))),
+            std::max(1, static_cast<int>(std::lround(frame.height() * s)))};
+}
+
 QRectF StageFrame::area() const {
-    const double s = scale();
-    const QSizeF size(frame.width() * s, frame.height() * s);
+    const QSizeF size = QSizeF(device_size()) / ratio;
     const QPointF middle = QRectF(room).center();
     const QPointF at = zoom > 0 ? centre : QPointF(0.5, 0.5);
-    // On whole screen pixels, so that 1:1 is exactly that.
-    return {std::round(middle.x() - at.x() * size.width()), std::round(middle.y() - at.y() * size.height()),
-            size.width(), size.height()};
+    // On whole device pixels, so that 1:1 is exactly that.
+    const auto whole = [this](double v) { return std::round(v * ratio) / ratio; };
+    return {whole(middle.x() - at.x() * size.width()), whole(middle.y() - at.y() * size.height()), size.width(),
+            size.height()};
 }
 
 QPointF StageFrame::to_picture(QPointF screen) const { return (screen - area().topLeft()) / scale(); }
@@ -29,7 +35,7 @@ StageFrame StageFrame::zoomed(double to, QPointF screen) const {
     const QPointF held = to_picture(screen);
     StageFrame next = *this;
     next.zoom = std::clamp(to, 1.0 / 16, 64.0);
-    const QPointF middle = held - (screen - QRectF(room).center()) / next.zoom;
+    const QPointF middle = held - (screen - QRectF(room).center()) / next.scale();
     next.centre = {middle.x() / frame.width(), middle.y() / frame.height()};
     return next;
 }

@@ -1,6 +1,8 @@
 // What mouse and wheel do on the stage.
 #include <QClipboard>
+#include <QContextMenuEvent>
 #include <QGuiApplication>
+#include <QMenu>
 #include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
@@ -23,27 +25,36 @@ bool is_near(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.
 
 }  // namespace
 
+void StageView::take_colour(QPoint pixel) {
+    tool_pick_ = false;
+    unsetCursor();
+    const auto& values = drawing_.stage().values;
+    if (values == nullptr) return;
+    const int x = pixel.x() * values->width / frame().frame.width();
+    const int y = pixel.y() * values->height / frame().frame.height();
+    const float* at = values->at(std::min(x, values->width - 1), std::min(y, values->height - 1));
+    const bool grey = values->channels < 3;
+    const std::array<double, 3> colour = {at[0], grey ? at[0] : at[1], grey ? at[0] : at[2]};
+    const double luminance = 0.2126 * colour[0] + 0.7152 * colour[1] + 0.0722 * colour[2];
+    QGuiApplication::clipboard()->setText(qs(colour_text(colour)));
+    document_.say(tr("Copied %1 · brightness %2").arg(qs(colour_text(colour)), qs(plain_number(luminance, 3))));
+    emit picked(colour[0], colour[1], colour[2]);
+}
+
+void StageView::contextMenuEvent(QContextMenuEvent* event) {
+    // In the camera's hand the right button moves it.
+    if (menu_ != nullptr && !tool_camera_ && !shows_nothing()) menu_->popup(event->globalPos());
+}
+
 void StageView::mousePressEvent(QMouseEvent* event) {
     mouse_ = event->position();
+    if (event->button() == Qt::RightButton && !tool_camera_) return;
     for (const Pill& pill : std::as_const(pills_)) {
         if (pill.area.contains(event->pos())) return (this->*pill.press)();
     }
     const auto pixel = pixel_at(mouse_);
     if (tool_pick_ && pixel) {
-        tool_pick_ = false;
-        unsetCursor();
-        const auto& values = drawing_.stage().values;
-        if (values == nullptr) return;
-        const int x = pixel->x() * values->width / frame().frame.width();
-        const int y = pixel->y() * values->height / frame().frame.height();
-        const float* at = values->at(std::min(x, values->width - 1), std::min(y, values->height - 1));
-        const bool grey = values->channels < 3;
-        const std::array<double, 3> colour = {at[0], grey ? at[0] : at[1], grey ? at[0] : at[2]};
-        const double luminance = 0.2126 * colour[0] + 0.7152 * colour[1] + 0.0722 * colour[2];
-        QGuiApplication::clipboard()->setText(qs(colour_text(colour)));
-        document_.say(tr("Copied %1 · brightness %2").arg(qs(colour_text(colour)), qs(plain_number(luminance, 3))));
-        emit picked(colour[0], colour[1], colour[2]);
-        return;
+        return take_colour(*pixel);
     }
     drag_from_ = mouse_;
     centre_from_ = centre_;
@@ -158,7 +169,7 @@ void StageView::wheelEvent(QWheelEvent* event) {
     event->accept();
     if (tool_camera_) return dolly_camera(std::pow(2.0, -event->angleDelta().y() / 960.0));
     const StageFrame now = frame();
-    const StageFrame next = now.zoomed(now.scale() * std::pow(2.0, event->angleDelta().y() / 480.0), mouse_);
+    const StageFrame next = now.zoomed(now.device_scale() * std::pow(2.0, event->angleDelta().y() / 480.0), mouse_);
     zoom_ = next.zoom;
     centre_ = next.centre;
     update();

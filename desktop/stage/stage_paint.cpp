@@ -18,7 +18,6 @@ namespace {
 constexpr int margin = 16;
 constexpr int pill_height = 22;
 constexpr double values_from_scale = 40;  // screen pixels to a picture pixel in which its value can be read
-constexpr QColor shade{0x17, 0x14, 0x12, 0xD8};
 
 QString look_words(const Look& look) {
     QStringList words;
@@ -47,6 +46,7 @@ void StageView::paintEvent(QPaintEvent*) {
         paint_notice(painter);
     }
     paint_pills(painter);
+    if (hasFocus()) theme::paint_focus(painter, rect());
 }
 
 void StageView::paint_backdrop(QPainter& painter, const QRect& area) const {
@@ -70,17 +70,18 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     painter.setClipRect(clip.intersected(zoom_ > 0 ? frame.room : clip));
     if (picture.type == Type::vec4) paint_backdrop(painter, area.toRect());
     const bool stale = drawing_.stage_fault() != nullptr && !drawing_.shows_candidate();
-    const bool fits = picture.fitted.size() == area.toRect().size();
+    const QSize device = frame.device_size();
+    const bool fits = picture.fitted.size() == device;
     QImage image = fits ? picture.fitted : picture.image;
     if (stale) image = image.convertToFormat(QImage::Format_Grayscale8);
     // Enlarged pixels stay pixels; a picture that is made smaller is averaged.
-    if (!fits && area.width() < image.width() && !picture.in_a_drag) {
-        image = image.scaled(area.toRect().size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+    if (!fits && device.width() < image.width() && !picture.in_a_drag) {
+        image = image.scaled(device, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     } else {
         painter.setRenderHint(QPainter::SmoothPixmapTransform, picture.reduced || picture.in_a_drag);
     }
-    painter.drawImage(QRectF(area.toRect()), image);
-    if (stale) painter.fillRect(area, QColor(0x2B, 0x2B, 0x2B, 0x90));
+    painter.drawImage(area, image);
+    if (stale) painter.fillRect(area, theme::veil);
     painter.restore();
 }
 
@@ -101,7 +102,7 @@ void StageView::paint_picture(QPainter& painter) const {
         paint_one(painter, *pinned, beside, beside.area().toRect());
         const QRect label(beside.room.left(), beside.room.bottom() + 2, beside.room.width(), 16);
         theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(drawing_.look().pinned))),
-                          theme::words(11), QColor(0xBB, 0xB3, 0xA9));
+                          theme::words(theme::small), theme::stage_words);
     }
     if (now.scale() >= values_from_scale) paint_pixel_values(painter, stage, now);
     if (drawing_.look().safe_area) paint_safe_area(painter);
@@ -126,10 +127,10 @@ void StageView::paint_curtain(QPainter& painter) const {
     const QString left = qs(shown_name(chosen.empty() && first != nullptr ? first->name : chosen));
     const QString right = drawing_.shown().empty() ? tr("the finished picture") : qs(shown_name(drawing_.shown()));
     const auto label = [&](const QString& words, bool on_left) {
-        const int width = QFontMetrics(theme::words(11)).horizontalAdvance(words) + 12;
+        const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(words) + 12;
         const QRect box(on_left ? x - 10 - width : x + 12, area.top() + 8, width, 18);
-        painter.fillRect(box, shade);
-        theme::paint_text(painter, box.adjusted(6, 0, 0, 0), words, theme::words(11), theme::text);
+        painter.fillRect(box, theme::shade);
+        theme::paint_text(painter, box.adjusted(6, 0, 0, 0), words, theme::words(theme::small), theme::text);
     };
     label(left, true);
     label(right, false);
@@ -142,7 +143,7 @@ void StageView::paint_pixel_values(QPainter& painter, const StagePicture& pictur
     const QPointF last = frame.to_picture(frame.room.bottomRight());
     painter.save();
     painter.setClipRect(frame.room);
-    painter.setFont(theme::figures(10));
+    painter.setFont(theme::figures(theme::tiny));
     for (int y = std::max(0, static_cast<int>(first.y())); y <= std::min(values->height - 1.0, last.y()); ++y) {
         for (int x = std::max(0, static_cast<int>(first.x())); x <= std::min(values->width - 1.0, last.x()); ++x) {
             const float* at = values->at(x, y);
@@ -165,7 +166,7 @@ void StageView::paint_safe_area(QPainter& painter) const {
     for (const double share : {0.93, 0.90}) {
         QRectF inner(0, 0, area.width() * share, area.height() * share);
         inner.moveCenter(area.center());
-        painter.setPen(QPen(QColor(0, 0, 0, 0xA0), 3));
+        painter.setPen(QPen(theme::halo, 3));
         painter.drawRect(inner);
         painter.setPen(QPen(share > 0.91 ? theme::text : theme::quiet, 1));
         painter.drawRect(inner);
@@ -176,7 +177,7 @@ void StageView::paint_tools(QPainter& painter) const {
     const StageFrame now = frame();
     painter.setRenderHint(QPainter::Antialiasing);
     const auto twice = [&](const auto& draw) {
-        painter.setPen(QPen(QColor(0, 0, 0, 0xB0), 3));
+        painter.setPen(QPen(theme::halo, 3));
         draw();
         painter.setPen(QPen(theme::gold, 1));
         draw();
@@ -195,7 +196,7 @@ void StageView::paint_tools(QPainter& painter) const {
             twice([&] { painter.drawEllipse(at, 2, 2); });
         }
     }
-    if (tool_core_ && core_) {
+    if ((tool_core_ || (hasFocus() && (tool_pick_ || !marks_.empty()))) && core_) {
         const QPointF at = now.to_screen(QPointF(*core_) + QPointF(0.5, 0.5));
         painter.setBrush(Qt::NoBrush);
         twice([&] {
@@ -204,11 +205,11 @@ void StageView::paint_tools(QPainter& painter) const {
                 painter.drawLine(at + arm * 7, at + arm * 14);
         });
         const QString words = tr("%1, %2%3").arg(core_->x()).arg(core_->y()).arg(core_held_ ? tr(" held") : QString());
-        const int width = QFontMetrics(theme::figures(10)).horizontalAdvance(words) + 10;
+        const int width = QFontMetrics(theme::figures(theme::tiny)).horizontalAdvance(words) + 10;
         QRect box(static_cast<int>(at.x()) + 14, static_cast<int>(at.y()) + 8, width, 16);
         if (box.right() > this->width()) box.moveRight(static_cast<int>(at.x()) - 14);
-        painter.fillRect(box, shade);
-        theme::paint_text(painter, box.adjusted(5, 0, 0, 0), words, theme::figures(10), theme::text);
+        painter.fillRect(box, theme::shade);
+        theme::paint_text(painter, box.adjusted(5, 0, 0, 0), words, theme::figures(theme::tiny), theme::text);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
 }
@@ -227,7 +228,7 @@ void StageView::paint_detail(QPainter& painter) const {
     painter.setRenderHint(QPainter::SmoothPixmapTransform, false);
     painter.drawImage(QRectF(box), stage.image, QRectF(middle.x() - half, middle.y() - half, 2 * half, 2 * half));
     theme::paint_text(painter, QRect(box.left(), box.bottom() + 3, side, 14), tr("%1 times").arg(times),
-                      theme::words(11), QColor(0xBB, 0xB3, 0xA9), Qt::AlignRight);
+                      theme::words(theme::small), theme::stage_words, Qt::AlignRight);
     const StageFrame now = frame();
     QRectF source(0, 0, side / static_cast<double>(times) * now.scale(),
                   side / static_cast<double>(times) * now.scale());
@@ -253,17 +254,17 @@ void StageView::paint_notice(QPainter& painter) const {
     if (notice.isEmpty()) return;
     const int width = std::min(this->width() - 2 * margin, QFontMetrics(theme::words()).horizontalAdvance(notice) + 34);
     const QRect box((this->width() - width) / 2, margin + 8, width, 28);
-    painter.fillRect(box, QColor(0x17, 0x14, 0x12, 0xE6));
+    painter.fillRect(box, theme::shade);
     theme::paint_notched_bar(painter, box.left() + 8, box.left() + 20, box.center().y());
     theme::paint_text(painter, box.adjusted(26, 0, -6, 0), notice, theme::words(), theme::text);
 }
 
 void StageView::paint_beginning(QPainter& painter) const {
     const QRect line(margin + 6, margin, width() - 2 * margin, 18);
-    theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(13, true), theme::text);
+    theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(theme::title, true), theme::text);
     theme::paint_text(painter, line.translated(0, 22),
                       tr("Add a picture (G) or a step (A), open a finish (Ctrl+O), or start from one of these."),
-                      theme::words(), QColor(0xBB, 0xB3, 0xA9));
+                      theme::words(), theme::stage_words);
 }
 
 void StageView::paint_pills(QPainter& painter) {
@@ -273,18 +274,18 @@ void StageView::paint_pills(QPainter& painter) {
     const auto put = [&](const QString& quiet, const QString& strong, const QString& key, void (StageView::*press)(),
                          bool on = false) {
         const int quiet_width = QFontMetrics(theme::words()).horizontalAdvance(quiet);
-        const int strong_width = QFontMetrics(theme::words(12, true)).horizontalAdvance(strong);
+        const int strong_width = QFontMetrics(theme::words(theme::plain, true)).horizontalAdvance(strong);
         const int key_width = key.isEmpty() ? 0 : QFontMetrics(theme::words()).horizontalAdvance(key) + 6;
         const QRect area(x, y, quiet_width + strong_width + key_width + 18 + (strong.isEmpty() ? 0 : 4), pill_height);
         if (area.right() > width() - 4) return;
         painter.setPen(on ? QPen(theme::celadon, 1) : QPen(Qt::NoPen));
-        painter.setBrush(shade);
+        painter.setBrush(theme::shade);
         painter.drawRoundedRect(area, 3, 3);
         QRect inner = area.adjusted(8, 0, -8, 0);
         theme::paint_text(painter, QRect(inner.left(), y, quiet_width + 1, pill_height), quiet, theme::words(),
                           theme::text);
         theme::paint_text(painter, QRect(inner.left() + quiet_width + 4, y, strong_width + 1, pill_height), strong,
-                          theme::words(12, true), theme::text);
+                          theme::words(theme::plain, true), theme::text);
         theme::paint_text(painter, inner, key, theme::words(), theme::quiet, Qt::AlignRight);
         if (press != nullptr) pills_.append({area, press});
         x = area.right() + 7;
@@ -307,9 +308,9 @@ void StageView::paint_pills(QPainter& painter) {
     const QString looks = look_words(drawing_.look());
     if (looks.isEmpty()) return;
     // At the top: what is seen is not quite the picture.
-    const QRect box(margin, margin / 2, QFontMetrics(theme::words(11)).horizontalAdvance(looks) + 16, 18);
-    painter.fillRect(box, shade);
-    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), looks, theme::words(11), theme::gold);
+    const QRect box(margin, margin / 2, QFontMetrics(theme::words(theme::small)).horizontalAdvance(looks) + 16, 18);
+    painter.fillRect(box, theme::shade);
+    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), looks, theme::words(theme::small), theme::gold);
 }
 
 }  // namespace lacquer

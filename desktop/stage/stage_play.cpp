@@ -57,11 +57,15 @@ bool StageView::press_play(QPoint pixel) {
         return true;
     }
     if (document_.finish().cues.empty()) return false;
+    touch(pixel);
+    return true;
+}
+
+void StageView::touch(QPoint pixel) {
     touch_ = Touch{pixel, playing_.time()};
     core_ = pixel;
     ask_values();
     take_touch();
-    return true;
 }
 
 // A cue in a scene waits for the object that was touched; it comes when it was pressed all the same.
@@ -108,11 +112,11 @@ void StageView::paint_play(QPainter& painter) const {
         const bool on = playing_.signal_now(signal)[0] != 0;
         const QPointF middle(area.left() + signal.zone.x * area.width(), area.top() + signal.zone.y * area.height());
         const double radius = signal.zone.radius * shorter;
-        painter.setBrush(on ? QColor(0x7F, 0xB7, 0x9A, 0x28) : Qt::NoBrush);
+        painter.setBrush(on ? theme::faint(theme::celadon) : Qt::NoBrush);
         painter.setPen(QPen(on ? theme::celadon : theme::quiet, 1, Qt::DashLine));
         painter.drawEllipse(middle, radius, radius);
         theme::paint_text(painter, QRectF(middle.x() - 60, middle.y() - radius + 2, 120, 16).toRect(),
-                          qs(shown_name(signal.name)) + (on ? tr(" · on") : QString()), theme::words(11),
+                          qs(shown_name(signal.name)) + (on ? tr(" · on") : QString()), theme::words(theme::small),
                           on ? theme::celadon : theme::text, Qt::AlignHCenter);
     }
     for (const Signal& signal : finish.signals) {
@@ -125,7 +129,7 @@ void StageView::paint_play(QPainter& painter) const {
         painter.drawLine(at - QPointF(12, 0), at + QPointF(12, 0));
         painter.drawLine(at - QPointF(0, 12), at + QPointF(0, 12));
         theme::paint_text(painter, QRectF(at.x() + 12, at.y() - 18, 120, 16).toRect(), qs(shown_name(signal.name)),
-                          theme::words(11), theme::text);
+                          theme::words(theme::small), theme::text);
     }
     for (const Response& response : finish.responses) {
         if (response.kind == "jolt") paint_jolt(painter, response.name);

@@ -45,7 +45,7 @@ const Ground* StageView::stand_in_scene() const {
 
 void StageView::toggle_camera() {
     if (!tool_camera_ && stand_in_scene() == nullptr)
-        return document_.say(tr("There is no stand-in scene whose camera could be moved: add one (Alt+S)"));
+        return document_.say(tr("there is no stand-in scene whose camera could be moved: add one (Alt+S)"));
     tool_camera_ = !tool_camera_;
     marks_.clear();
     document_.say(tool_camera_
@@ -89,14 +89,14 @@ void StageView::take_pick() {
     if (probe.points.front().x != pick_->x() || probe.points.front().y != pick_->y()) return;
     pick_.reset();
     const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
-    if (id == 0) return document_.say(tr("There is no object there"));
+    if (id == 0) return document_.say(tr("there is no object there"));
     const Ground* ground = find_ground(document_.finish(), marks_);
     const auto* before = ground != nullptr ? ground->as<MarksGround>() : nullptr;
     if (before == nullptr) return;
     const bool was = std::find(before->ids.begin(), before->ids.end(), id) != before->ids.end();
     const QString name = qs(object_name(*scene, id));
     document_.edit(toggle_mark(document_.finish(), marks_, id),
-                   (was ? tr("Took %1 out of %2") : tr("Marked %1 in %2")).arg(name, qs(shown_name(marks_))));
+                   (was ? tr("Removed %1 from %2") : tr("Marked %1 in %2")).arg(name, qs(shown_name(marks_))));
 }
 
 QString StageView::object_words() const {
@@ -134,10 +134,10 @@ void StageView::paint_scene_words(QPainter& painter) const {
     }
     if (words.isEmpty()) return;
     const QRect area = frame().area().toRect();
-    const int width = QFontMetrics(theme::figures(11)).horizontalAdvance(words) + 16;
+    const int width = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(words) + 16;
     const QRect box(area.left() + 8, area.bottom() - 30, width, 22);
-    painter.fillRect(box, QColor(0x17, 0x14, 0x12, 0xE6));
-    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), words, theme::figures(11), theme::text);
+    painter.fillRect(box, theme::shade);
+    theme::paint_text(painter, box.adjusted(8, 0, 0, 0), words, theme::figures(theme::small), theme::text);
 }
 
 }  // namespace lacquer

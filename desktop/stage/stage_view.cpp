@@ -13,6 +13,7 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/value_text.h"
 #include "desktop/stage/start_list.h"
@@ -35,13 +36,14 @@ StageView::StageView(Models& models, QWidget* parent)
       document_(models.document),
       playing_(models.playing),
       drawing_(models.drawing),
-      start_list_(new StartList(models, this)),
+      start_list_(new StartList(models, StartList::Offers::everything, this)),
+      start_filter_(new LineEditor(this)),
       transect_(new TransectView(models, this)) {
     setObjectName(QStringLiteral("stage"));
     setAccessibleName(tr("Stage"));
     setMinimumSize(320, 180);
     setMouseTracking(true);
-    setFocusPolicy(Qt::ClickFocus);
+    setFocusPolicy(Qt::StrongFocus);
     const auto repaint = qOverload<>(&QWidget::update);
     connect(&drawing_, &Drawing::stage_changed, this, repaint);
     connect(&document_, &Document::finish_changed, this, repaint);
@@ -56,6 +58,16 @@ StageView::StageView(Models& models, QWidget* parent)
         update();
     });
     connect(&document_, &Document::finish_changed, this, &StageView::place_children);
+    start_filter_->setObjectName(QStringLiteral("start_filter"));
+    start_filter_->setPlaceholderText(tr("Find by typing"));
+    start_filter_->setAccessibleName(start_filter_->placeholderText());
+    connect(start_filter_, &QLineEdit::textChanged, start_list_, &StartList::set_filter);
+    connect(start_filter_, &QLineEdit::returnPressed, start_list_, &StartList::open_first);
+    connect(start_filter_, &LineEditor::dismissed, start_filter_, [this] {
+        start_filter_->clear();
+        setFocus();
+    });
+    connect(&document_, &Document::called_off, this, [this] { dragging_ = Dragging::nothing; });
     transect_->hide();
     place_children();
 }
@@ -67,6 +79,9 @@ bool StageView::shows_nothing() const {
 void StageView::place_children() {
     start_list_->setGeometry(rect().adjusted(margin, beginning_height, -margin, -2 * margin - pill_height));
     start_list_->setVisible(shows_nothing());
+    constexpr int filter_width = 220;
+    start_filter_->setGeometry(width() - margin - filter_width, margin, filter_width, 24);
+    start_filter_->setVisible(shows_nothing());
     transect_->setGeometry(margin, height() - 2 * margin - pill_height - transect_height + 8, width() - 2 * margin,
                            transect_height);
 }
@@ -75,7 +90,7 @@ void StageView::resizeEvent(QResizeEvent*) { place_children(); }
 
 void StageView::tell_view_size() {
     const StageFrame now = frame();
-    drawing_.set_view_size(now.scale() < 1 ? now.area().toRect().size() : QSize());
+    drawing_.set_view_size(now.device_scale() < 1 ? now.device_size() : QSize());
 }
 
 QRect StageView::room() const {
@@ -86,7 +101,7 @@ QRect StageView::room() const {
     return room;
 }
 
-StageFrame StageView::frame() const { return {room(), drawing_.looked_frame(), zoom_, centre_}; }
+StageFrame StageView::frame() const { return {room(), drawing_.looked_frame(), zoom_, centre_, devicePixelRatioF()}; }
 
 StageFrame StageView::pinned_frame() const {
     StageFrame pinned = frame();
@@ -146,7 +161,7 @@ void StageView::toggle_actual_size() {
 void StageView::zoom(int direction) {
     const StageFrame now = frame();
     const QPointF about = QRectF(now.room).contains(mouse_) ? mouse_ : QRectF(now.room).center();
-    const StageFrame next = now.zoomed(next_zoom(now.scale(), direction), about);
+    const StageFrame next = now.zoomed(next_zoom(now.device_scale(), direction), about);
     zoom_ = next.zoom;
     centre_ = next.centre;
     update();
@@ -160,7 +175,7 @@ void StageView::toggle_curtain() {
     Look look = drawing_.look();
     look.curtain = !look.curtain;
     if (look.curtain && look.curtain_other.empty() && first_picture(document_.finish()) == nullptr) {
-        document_.say(tr("There is no picture to compare with: choose a step for the curtain's left side"));
+        document_.say(tr("there is no picture to compare with: choose a step for the curtain's left side"));
         return;
     }
     drawing_.set_look(std::move(look));
@@ -216,7 +231,7 @@ void StageView::toggle_detail() {
 }
 
 void StageView::copy_picture() {
-    if (drawing_.stage().image.isNull()) return document_.say(tr("There is no picture to copy"));
+    if (drawing_.stage().image.isNull()) return document_.say(tr("there is no picture to copy"));
     QGuiApplication::clipboard()->setImage(drawing_.stage().image);
     document_.say(tr("Copied the picture that is shown"));
 }
@@ -228,10 +243,18 @@ void StageView::save_picture(const QString& path) {
     const QString file =
         QFileInfo(path).suffix().isEmpty() ? document_.with_ending(path, QStringLiteral(".png")) : path;
     if (file.isEmpty()) return;
-    const WrittenLayer layer{shown.step, shown.values.get(), width_of(shown.type) < 3};
-    const Result<Done> done = write_picture(file.toStdString(), {&layer, 1}, {});
-    document_.say(done ? tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName())
-                       : qs(to_text(done.fault())));
+    using Given = Result<Done>;
+    const auto work = [step = shown.step, values = shown.values, plain = width_of(shown.type) < 3,
+                       name = file.toStdString()](const Cancel&, const Background::Progress&) {
+        const WrittenLayer layer{step, values.get(), plain};
+        return write_picture(name, {&layer, 1}, {});
+    };
+    const auto done = [this, file](const Given& given) {
+        if (!given) return document_.complain(given.fault());
+        document_.say(tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName()));
+    };
+    if (!document_.background().run<Given>(tr("saving %1").arg(QFileInfo(file).fileName()), work, done))
+        document_.say(tr("Something else is being done: wait, or stop it by Escape"));
 }
 
 bool StageView::step_back() {
@@ -288,7 +311,8 @@ QString StageView::values_text() const {
     QStringList lines{tr("pixel %1, %2").arg(core_->x()).arg(core_->y())};
     for (const DrawnStep& step : drawing_.probe().steps) {
         if (step.picture.width < 1) continue;
-        lines.append(qs(step.name) + QLatin1Char('\t') + value_text(step.picture.at(0, 0), width_of(step.type)));
+        lines.append(qs(step.name) + QLatin1Char('\t') +
+                     value_text(step.picture.at(0, 0), width_of(step.type), drawing_.look().decimals));
     }
     return lines.join(QLatin1Char('\n'));
 }

@@ -7,6 +7,8 @@
 
 #include "desktop/stage/stage_frame.h"
 
+class QMenu;
+
 namespace lacquer {
 
 struct Ground;
@@ -14,6 +16,7 @@ class Document;
 class Playing;
 class Drawing;
 struct Models;
+class LineEditor;
 class StartList;
 class TransectView;
 struct StagePicture;
@@ -23,6 +26,8 @@ class StageView : public QWidget {
 
 public:
     StageView(Models& models, QWidget* parent = nullptr);
+
+    void set_menu(QMenu* menu) { menu_ = menu; }
 
     // What the actions do.
     void show_finished();
@@ -61,6 +66,7 @@ public:
     /// One step back: a tool that is at work is put away. False if there was none.
     bool step_back();
     bool samples() const { return tool_core_; }
+    bool shows_detail() const { return detail_.has_value(); }
 
     /// The values under the mouse or at the held point, as text.
     QString values_text() const;
@@ -83,6 +89,10 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void leaveEvent(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void focusInEvent(QFocusEvent*) override { update(); }
+    void focusOutEvent(QFocusEvent*) override { update(); }
 
 private:
     enum class Dragging { nothing, picture, curtain, line, line_end, camera, place };
@@ -114,7 +124,12 @@ private:
     void paint_detail(QPainter& painter) const;
     void paint_scene_words(QPainter& painter) const;
     void take_pick();
+    void take_colour(QPoint pixel);
+    bool move_by_key(QPoint by);
+    bool take_by_key();
+    QPoint pointed() const;
     bool press_play(QPoint pixel);
+    void touch(QPoint pixel);
     void take_touch();
     void drag_place();
     std::string place_near(QPointF screen) const;
@@ -129,6 +144,8 @@ private:
     Playing& playing_;
     Drawing& drawing_;
     StartList* start_list_;
+    LineEditor* start_filter_;
+    QMenu* menu_ = nullptr;
     TransectView* transect_;
     double zoom_ = 0;
     QPointF centre_{0.5, 0.5};

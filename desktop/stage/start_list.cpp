@@ -1,10 +1,13 @@
 #include "desktop/stage/start_list.h"
 
+#include <QContextMenuEvent>
 #include <QFileInfo>
+#include <QMenu>
 #include <QPainter>
 #include <QScrollBar>
 #include <chrono>
 #include <cmath>
+#include <optional>
 
 #include "core/finish/file.h"
 #include "core/render/renderer.h"
@@ -25,6 +28,9 @@ constexpr int picture_height = 78;
 constexpr double shown_moment = 0.3;  // of the length: most have begun by then
 constexpr double seconds_a_picture = 0.125;
 constexpr int kept_role = Qt::UserRole + 2;
+constexpr int demo_role = Qt::UserRole + 3;
+constexpr int words_role = Qt::UserRole + 4;
+constexpr int heading_role = Qt::UserRole + 5;
 
 // A finish as a card shows it; without `checked` it has a fault.
 RenderRequest card_of(const std::string& file, const std::string& finish_path) {
@@ -63,8 +69,8 @@ QImage drawn(const RenderRequest& request, Renderer& renderer, WorkerPool& pool,
 
 }  // namespace
 
-StartList::StartList(Models& models, QWidget* parent)
-    : QListWidget(parent), document_(models.document), drawing_(models.drawing) {
+StartList::StartList(Models& models, Offers offers, QWidget* parent)
+    : QListWidget(parent), document_(models.document), drawing_(models.drawing), offers_(offers) {
     setObjectName(QStringLiteral("start_list"));
     setViewMode(QListView::IconMode);
     setMovement(QListView::Static);
@@ -93,9 +99,13 @@ void StartList::open_item(const QListWidgetItem* item) {
         document_.bring_back(work);
         return;
     }
+    if (item->data(heading_role).toBool()) return;
     const QString path = item->data(Qt::UserRole).toString();
     if (!path.isEmpty()) {
-        if (document_.may_leave()) document_.open(path);
+        if (!document_.may_leave()) return;
+        // What comes along stays as it is.
+        emit taken();
+        item->data(demo_role).toBool() ? document_.open_copy(path) : document_.open(path);
         return;
     }
     const QString picture = document_.prompts().picture_to_add(QString());
@@ -146,39 +156,93 @@ void StartList::fill() {
     QPixmap own = blank;
     {
         QPainter painter(&own);
-        theme::paint_text(painter, own.rect(), QStringLiteral("+"), theme::words(32), theme::quiet, Qt::AlignHCenter);
+        theme::paint_text(painter, own.rect(), QStringLiteral("+"), theme::words(theme::huge), theme::quiet,
+                          Qt::AlignHCenter);
     }
     sources_.clear();
     const auto add = [&](const Source& source, const QString& path, const QString& name, const QString& words) {
         auto* item = new QListWidgetItem(QIcon(blank), name, this);
         item->setData(Qt::UserRole, path);
         item->setToolTip(QStringLiteral("<p>%1</p>").arg(words.toHtmlEscaped()));
+        item->setData(words_role, name + QLatin1Char(' ') + words);
         sources_.push_back(source);
         return item;
     };
-    for (std::size_t i = 0; i < kept_.size(); ++i) {
-        const KeptWork& work = kept_[i];
-        const QString where = work.path.empty() ? tr("It was never saved.") : qs(work.path);
-        QListWidgetItem* item = add(unasked(work.file, work.path), QString(), tr("Unsaved: %1").arg(qs(work.name)),
-                                    tr("Lacquer ended before this was saved. A click brings it back. %1").arg(where));
-        item->setData(kept_role, static_cast<int>(i));
-        item->setForeground(theme::gold);
-    }
-    QListWidgetItem* fresh =
-        add({}, QString(), tr("New from a picture…"), tr("A finish of the picture's size that works on it"));
-    fresh->setIcon(QIcon(own));
-    fresh->setData(Qt::UserRole + 1, true);
     const QString folder = demo_folder();
-    for (const QString& path : recent_) {
-        const QFileInfo file(path);
-        // The demos stand below anyway.
-        if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
-            add(unasked(path.toStdString(), path.toStdString()), path, file.completeBaseName(),
-                tr("Worked on of late: %1").arg(path));
+    if (offers_ == Offers::everything) {
+        for (std::size_t i = 0; i < kept_.size(); ++i) {
+            const KeptWork& work = kept_[i];
+            const QString where = work.path.empty() ? tr("It was never saved.") : qs(work.path);
+            QListWidgetItem* item =
+                add(unasked(work.file, work.path), QString(), tr("Unsaved: %1").arg(qs(work.name)),
+                    tr("Lacquer ended before this was saved. A click brings it back. %1").arg(where));
+            item->setData(kept_role, static_cast<int>(i));
+            item->setForeground(theme::gold);
+        }
+        QListWidgetItem* fresh = add({}, QString(), tr("New from a picture…"), tr("A new finish, sized to a picture"));
+        fresh->setIcon(QIcon(own));
+        fresh->setData(Qt::UserRole + 1, true);
+        for (const QString& path : recent_) {
+            const QFileInfo file(path);
+            // The demos stand below anyway.
+            if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
+                add(unasked(path.toStdString(), path.toStdString()), path, file.completeBaseName(),
+                    tr("Recent: %1").arg(path));
+        }
     }
-    for (const Demo& demo : demos_in(folder))
-        add({demo.path.toStdString(), demo.path.toStdString()}, demo.path, demo.name, demo.brief);
+    std::optional<DrivenBy> group;
+    for (const Demo& demo : demos_in(folder)) {
+        if (group != demo.by) {
+            group = demo.by;
+            QListWidgetItem* heading = add({}, QString(), driven_words(demo.by), QString());
+            heading->setIcon(QIcon());
+            heading->setToolTip(QString());
+            heading->setFlags(Qt::NoItemFlags);
+            heading->setFont(theme::words(theme::plain, true));
+            heading->setData(heading_role, true);
+            heading->setData(Qt::UserRole + 1, true);
+        }
+        add({demo.path.toStdString(), demo.path.toStdString()}, demo.path, demo.name, demo.brief)
+            ->setData(demo_role, true);
+    }
+    narrow();
     start_moving();
+}
+
+void StartList::set_filter(const QString& words) {
+    filter_ = words;
+    narrow();
+}
+
+// Headings are no use among what was looked for.
+void StartList::narrow() {
+    const QStringList words = filter_.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    for (int row = 0; row < count(); ++row) {
+        const QString all = item(row)->data(words_role).toString();
+        const bool holds = std::all_of(words.begin(), words.end(),
+                                       [&](const QString& word) { return all.contains(word, Qt::CaseInsensitive); });
+        item(row)->setHidden(!words.isEmpty() && (item(row)->data(heading_role).toBool() || !holds));
+    }
+    tell_cards_in_view();
+}
+
+QListWidgetItem* StartList::first_shown() const {
+    for (int row = 0; row < count(); ++row) {
+        if (!item(row)->isHidden() && !item(row)->data(heading_role).toBool()) return item(row);
+    }
+    return nullptr;
+}
+
+bool StartList::open_first() {
+    const QListWidgetItem* first = first_shown();
+    if (first != nullptr) open_item(first);
+    return first != nullptr;
+}
+
+void StartList::select_first() { setCurrentItem(first_shown()); }
+
+void StartList::contextMenuEvent(QContextMenuEvent* event) {
+    if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
 void StartList::start_moving() {
@@ -203,6 +267,11 @@ void StartList::tell_cards_in_view() {
     const int scrolled = verticalScrollBar()->value();
     first_in_view_ = scrolled / gridSize().height() * columns;
     last_in_view_ = ((scrolled + viewport()->height()) / gridSize().height() + 1) * columns - 1;
+    // Of what was looked for, any may be in view.
+    if (!filter_.isEmpty()) {
+        first_in_view_ = 0;
+        last_in_view_ = count();
+    }
 }
 
 // All cards once, then those in view again and again, each round a little later in their course. On its own thread.

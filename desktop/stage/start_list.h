@@ -11,6 +11,8 @@
 #include "desktop/document/demos.h"
 #include "desktop/document/recovery.h"
 
+class QMenu;
+
 namespace lacquer {
 
 class Document;
@@ -22,15 +24,28 @@ class StartList : public QListWidget {
     Q_OBJECT
 
 public:
-    explicit StartList(Models& models, QWidget* parent = nullptr);
+    /// All that there is to start from, or the demos alone.
+    enum class Offers { everything, demos };
+
+    explicit StartList(Models& models, Offers offers = Offers::everything, QWidget* parent = nullptr);
     ~StartList() override;
     /// Finishes that were worked on of late, newest first; they stand before the demos.
     void set_recent(const QStringList& paths);
+    /// Only cards whose name or words hold all of these.
+    void set_filter(const QString& words);
+    void set_menu(QMenu* menu) { menu_ = menu; }
+    /// Opens the first card that is shown. False if there is none.
+    bool open_first();
+    void select_first();
+
+Q_SIGNALS:
+    void taken();
 
 protected:
     void showEvent(QShowEvent* event) override;
     void hideEvent(QHideEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
     /// What a card draws.
@@ -49,10 +64,15 @@ private:
     void start_moving();
     void stop_moving();
     void tell_cards_in_view();
+    void narrow();
+    QListWidgetItem* first_shown() const;
     void draw_cards(const Cancel& cancel, const std::shared_ptr<RenderStores>& stores);
 
     Document& document_;
     Drawing& drawing_;
+    Offers offers_;
+    QMenu* menu_ = nullptr;
+    QString filter_;
     QStringList recent_;
     std::vector<KeptWork> kept_;
     std::vector<Source> sources_;

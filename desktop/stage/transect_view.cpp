@@ -48,6 +48,8 @@ TransectView::TransectView(Models& models, QWidget* parent)
     setAccessibleName(tr("Transect"));
     setMouseTracking(true);
     connect(&drawing_, &Drawing::probe_changed, this, qOverload<>(&QWidget::update));
+    connect(&document_, &Document::called_off, this, [this] { dragged_dial_.clear(); });
+    connect(&drawing_, &Drawing::shown_changed, this, qOverload<>(&QWidget::update));
     connect(&document_, &Document::selection_changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -157,16 +159,16 @@ QString TransectView::reading() const {
 
 void TransectView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.fillRect(rect(), QColor(0x1B, 0x17, 0x15));
+    painter.fillRect(rect(), theme::page);
     painter.setPen(theme::hairline);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     const QRect area = plot();
     const std::vector<Curve> all = curves();
     const auto span = range(all);
     theme::paint_text(painter, QRect(left_margin, 3, width() - left_margin - right_margin, 18), reading(),
-                      theme::words(11), theme::text);
+                      theme::words(theme::small), theme::text);
     if (all.empty()) {
-        theme::paint_text(painter, area, tr("Drawing…"), theme::words(11), theme::quiet);
+        theme::paint_text(painter, area, tr("Drawing…"), theme::words(theme::small), theme::quiet);
         return;
     }
     // Round values across, pixels along.
@@ -177,16 +179,16 @@ void TransectView::paintEvent(QPaintEvent*) {
     const double by = power * (raw / power >= 5 ? 5 : raw / power >= 2 ? 2 : 1);
     for (double value = std::ceil(low / by) * by; value <= high + by / 100; value += by) {
         const int y = static_cast<int>(y_of(value, span));
-        painter.fillRect(QRect(area.left(), y, area.width(), 1), QColor(0x2c, 0x25, 0x21));
-        theme::paint_text(painter, QRect(2, y - 7, left_margin - 8, 14), qs(plain_number(value, 3)), theme::figures(10),
-                          theme::quiet, Qt::AlignRight);
+        painter.fillRect(QRect(area.left(), y, area.width(), 1), theme::grid);
+        theme::paint_text(painter, QRect(2, y - 7, left_margin - 8, 14), qs(plain_number(value, 3)),
+                          theme::figures(theme::tiny), theme::quiet, Qt::AlignRight);
     }
     for (int i = 0; i <= 4; ++i) {
         const int x = area.left() + area.width() * i / 4;
         const QRect label = i == 0   ? QRect(x, area.bottom() + 3, 80, 14)
                             : i == 4 ? QRect(x - 80, area.bottom() + 3, 80, 14)
                                      : QRect(x - 40, area.bottom() + 3, 80, 14);
-        theme::paint_text(painter, label, tr("%1 px").arg(std::lround(length_ * i / 4)), theme::figures(10),
+        theme::paint_text(painter, label, tr("%1 px").arg(std::lround(length_ * i / 4)), theme::figures(theme::tiny),
                           theme::quiet,
                           i == 0   ? Qt::AlignLeft
                           : i == 4 ? Qt::AlignRight
@@ -206,8 +208,9 @@ void TransectView::paintEvent(QPaintEvent*) {
         painter.drawPolyline(line);
         painter.drawLine(label_x, area.top() + 7, label_x + 18, area.top() + 7);
         const QString name = qs(all[c].name);
-        theme::paint_text(painter, QRect(label_x + 22, area.top(), 160, 14), name, theme::words(11), theme::text);
-        label_x += 34 + QFontMetrics(theme::words(11)).horizontalAdvance(name);
+        theme::paint_text(painter, QRect(label_x + 22, area.top(), 160, 14), name, theme::words(theme::small),
+                          theme::text);
+        label_x += 34 + QFontMetrics(theme::words(theme::small)).horizontalAdvance(name);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
     for (const std::string& dial : edge_dials()) {
@@ -215,8 +218,8 @@ void TransectView::paintEvent(QPaintEvent*) {
         if (y < area.top() || y > area.bottom()) continue;
         painter.setPen(QPen(theme::vermilion, 1, Qt::DashLine));
         painter.drawLine(area.left(), y, area.right(), y);
-        theme::paint_text(painter, QRect(area.right() - 120, y - 15, 116, 14), qs(shown_name(dial)), theme::words(11),
-                          theme::vermilion_text, Qt::AlignRight);
+        theme::paint_text(painter, QRect(area.right() - 120, y - 15, 116, 14), qs(shown_name(dial)),
+                          theme::words(theme::small), theme::vermilion_text, Qt::AlignRight);
     }
     for (const double guide : guides_) {
         const int x = area.left() + static_cast<int>(guide * area.width());

@@ -8,6 +8,7 @@
 
 #include "desktop/drawing/models.h"
 #include "desktop/kit/theme.h"
+#include "desktop/kit/thumbnail.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
@@ -119,7 +120,7 @@ void TryOnGrid::paintEvent(QPaintEvent*) {
     const int scrolled = verticalScrollBar()->value();
     for (const Heading& heading : headings_) {
         theme::paint_text(painter, QRect(margin, heading.y - scrolled + 4, 300, heading_height - 4), heading.words,
-                          theme::words(12, true), theme::quiet);
+                          theme::words(theme::plain, true), theme::quiet);
     }
     if (cells_.empty()) {
         theme::paint_text(painter, QRect(margin, 12, viewport()->width(), 20), tr("No operation says that"),
@@ -130,17 +131,11 @@ void TryOnGrid::paintEvent(QPaintEvent*) {
         if (area.bottom() < 0 || area.top() > viewport()->height()) continue;
         const TryOn& tried = sheet_.shown_[static_cast<std::size_t>(i)];
         const QRect frame(area.topLeft(), QSize(picture_width, picture_height));
-        painter.fillRect(frame, theme::black);
         const QImage image = sheet_.picture_of(i);
-        if (!image.isNull()) {
-            QRect inner(QPoint(), image.size().scaled(frame.size(), Qt::KeepAspectRatio));
-            inner.moveCenter(frame.center());
-            theme::paint_checker(painter, inner);
-            painter.setRenderHint(QPainter::SmoothPixmapTransform);
-            painter.drawImage(inner, image);
-        } else if (!tried.fits) {
+        paint_thumbnail(painter, frame, image, {.clear = true});
+        if (image.isNull() && !tried.fits) {
             painter.setPen(theme::quiet);
-            painter.setFont(theme::words(10));
+            painter.setFont(theme::words(theme::tiny));
             painter.drawText(frame.adjusted(6, 4, -6, -4), Qt::TextWordWrap | Qt::AlignVCenter, qs(tried.why_not));
         }
         if (i == sheet_.present_) {
@@ -149,9 +144,25 @@ void TryOnGrid::paintEvent(QPaintEvent*) {
             painter.drawRect(frame.adjusted(-2, -2, 2, 2));
         }
         theme::paint_text(painter, QRect(area.left(), frame.bottom() + 2, picture_width, name_height - 2),
-                          qs(tried.title), theme::words(11, i == sheet_.present_),
+                          qs(tried.title), theme::words(theme::small, i == sheet_.present_),
                           tried.fits ? theme::text : theme::quiet);
     }
+}
+
+int TryOnGrid::cell_count() const { return static_cast<int>(cells_.size()); }
+
+AccessibleCell TryOnGrid::cell(int index) const {
+    const TryOn& tried = sheet_.shown_[static_cast<std::size_t>(index)];
+    AccessibleCell told{qs(tried.title), qs(tried.fits ? tried.about : tried.why_not)};
+    if (area_of(index).intersects(viewport()->rect())) told.area = area_of(index);
+    told.chosen = index == sheet_.present_;
+    told.actions = {tr("try"), tr("take")};
+    return told;
+}
+
+void TryOnGrid::act_on_cell(int index, const QString& action) {
+    sheet_.go(index);
+    if (action == tr("take")) sheet_.take();
 }
 
 }  // namespace lacquer

@@ -4,11 +4,13 @@
 #include <QAbstractScrollArea>
 #include <vector>
 
+#include "desktop/kit/accessible_cells.h"
+
 namespace lacquer {
 
 class TryOnSheet;
 
-class TryOnGrid : public QAbstractScrollArea {
+class TryOnGrid : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 
 public:
@@ -19,6 +21,10 @@ public:
     QRect area_of(int candidate) const;
     /// The candidate a row above (-1) or below (+1), nearest to the present column.
     int next_row(int candidate, int direction) const;
+
+    int cell_count() const override;
+    AccessibleCell cell(int index) const override;
+    void act_on_cell(int index, const QString& action) override;
 
 protected:
     void paintEvent(QPaintEvent* event) override;

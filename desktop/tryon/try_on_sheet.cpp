@@ -123,7 +123,7 @@ void TryOnSheet::take() {
     if (!tried.fits) return document_.say(qs(tried.why_not));
     close_sheet();
     auto made = take_try_on(document_.finish(), document_.selected(), tried, use_);
-    if (!made) return document_.say(qs(made.fault().message));
+    if (!made) return document_.say(fault_words(made.fault()));
     document_.edit(std::move(made->first),
                    use_ == TryOnUse::replace
                        ? tr("%1 is made by %2 now").arg(qs(shown_name(made->second)), qs(tried.title))

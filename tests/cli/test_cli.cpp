@@ -79,8 +79,8 @@ TEST_CASE("what is wrong with a command is said in a line") {
     };
     for (const Row& row :
          {Row{"dance", "there is no 'dance'"}, Row{"render" + out, "FILE is required"},
-          Row{demo, "no picture to write"}, Row{demo + out + " --size 0x5", "no size"},
-          Row{demo + out + " --size 99999x99999", "no size"}, Row{demo + out + " --cue hit:2", "no cue"},
+          Row{demo, "no picture to write"}, Row{demo + out + " --size 0x5", "isn't a size"},
+          Row{demo + out + " --size 99999x99999", "isn't a size"}, Row{demo + out + " --cue hit:2", "isn't a cue"},
           Row{demo + out + " --cue hot:1@0", "did you mean hit?"}, Row{demo + out + " --step rin", "did you mean rim?"},
           Row{demo + out + " --dial radios=1", "did you mean radius?"}, Row{demo + out + " --at soon", "--at"},
           Row{demo + out + " --scale 0", "--scale"}, Row{demo + out + " --colour red", "--colour"},

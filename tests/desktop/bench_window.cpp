@@ -14,6 +14,7 @@ BenchWindow::BenchWindow(const std::string& path) {
     Prompts prompts;
     prompts.finish_to_open = [this](const QString&) { return to_open; };
     prompts.finish_to_save = [this](const QString&) { return to_save; };
+    prompts.folder_to_collect = [this](const QString&) { return to_collect; };
     prompts.picture_to_add = [this](const QString&) { return to_add; };
     prompts.picture_to_save = [this](const QString&) { return to_save; };
     prompts.tape_to_open = [this](const QString&) { return to_open; };

@@ -54,6 +54,7 @@ public:
     QString to_open;
     QString to_save;
     QString to_add;
+    QString to_collect;
     Unsaved unsaved = Unsaved::discard;
     ChangedOnDisk changed_on_disk = ChangedOnDisk::stay;
     bool may_write_shared = false;

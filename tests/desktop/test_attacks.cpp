@@ -159,6 +159,7 @@ TEST_CASE("random keys and clicks find nothing that brings the window down") {
             }
             QCoreApplication::processEvents();
         }
+        bench.playing().set_playing(false);
         bench.settle();
     }
 }

@@ -82,7 +82,7 @@ TEST_CASE("values are typed, stepped, reset and made the default") {
     bench.key(Qt::Key_V);
     bench.type("a lot");
     bench.key(Qt::Key_Return);
-    CHECK(bench.last_said.contains(QStringLiteral("is no value")));
+    CHECK(bench.last_said.contains(QStringLiteral("isn't a value")));
     CHECK(value_of(bench, "haze") == 17);
 }
 
@@ -154,7 +154,7 @@ TEST_CASE("gradients and curves are made, changed and read, and a picture's way 
     CHECK(stops().list[1].value[0] == Approx(2));
     set_field(bench, "field_stops", "0 red");
     CHECK(stops().list.size() == 3);
-    CHECK(bench.find<QComboBox>("field_preset")->currentText() == QStringLiteral("own"));
+    CHECK(bench.find<QComboBox>("field_preset")->currentText() == QStringLiteral("custom"));
     emit bench.find<QComboBox>("field_preset")->textActivated(QStringLiteral("storm sky"));
     CHECK(stops() == find_stop_preset(StopValues::colours, "storm sky")->stops);
     CHECK(stops().between == StopMix::oklab);

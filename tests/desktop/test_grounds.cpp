@@ -227,7 +227,7 @@ TEST_CASE("a capture's page shows each layer, and a click on one says what it ho
     CHECK(bench.document().finish().grounds.front().as<CaptureGround>()->layers.depth.empty());
 }
 
-TEST_CASE("a page whose file is no picture says so, and closing it while it is read does no harm") {
+TEST_CASE("a page whose file isn't a picture says so, and closing it while it is read does no harm") {
     BenchWindow bench;
     Finish finish = bench.document().finish();
     finish.grounds = {{"shot", CaptureGround{bench.folder().file("none.exr")}}};

@@ -126,7 +126,7 @@ TEST_CASE("coats fold, switch off, and are added and renamed") {
     bench.key(Qt::Key_F, Qt::ShiftModifier);
     CHECK(bench.document().finish().coats[1].folded);
     CHECK(bench.window().ladder().visible_area("stained").isNull());
-    bench.key(Qt::Key_A, Qt::ShiftModifier);
+    bench.key(Qt::Key_N, Qt::ControlModifier | Qt::AltModifier);
     CHECK(bench.document().finish().coats.size() == 3);
     bench.key(Qt::Key_F2, Qt::ShiftModifier);
     bench.type("Salt water");

@@ -152,7 +152,7 @@ TEST_CASE("steps and coats are copied as text and pasted, also by hand-written l
     });
     QGuiApplication::clipboard()->setText(QStringLiteral("nothing of use"));
     bench.key(Qt::Key_V, Qt::ControlModifier);
-    CHECK(bench.last_said.contains(QStringLiteral("no step")));
+    CHECK(bench.last_said.contains(QStringLiteral("isn't a step")));
     undone(bench, [&] { bench.key(Qt::Key_X, Qt::ControlModifier); });
 }
 
@@ -215,7 +215,7 @@ TEST_CASE("what was done can be read and gone back to, however far") {
     bench.key(Qt::Key_H, Qt::ControlModifier);
     const auto& choices = bench.window().chooser().list().choices();
     REQUIRE(choices.size() == 4);
-    CHECK(choices[2].name == QStringLiteral("Turned torn round"));
+    CHECK(choices[2].name == QStringLiteral("Inverted torn"));
     bench.type("beginning");
     bench.key(Qt::Key_Return);
     CHECK(bench.document().finish() == before);

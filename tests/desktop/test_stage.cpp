@@ -6,6 +6,7 @@
 
 #include "core/lang/oracle.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/shell/notice_bar.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
 #include "tests/desktop/bench_window.h"
@@ -157,7 +158,7 @@ TEST_CASE("a step is pinned beside, the frame has other shapes, and a plain look
     bench.key(Qt::Key_W);
     bench.type("0 x 7");
     bench.key(Qt::Key_Return);
-    CHECK(bench.last_said.contains(QStringLiteral("no size")));
+    CHECK(bench.last_said.contains(QStringLiteral("isn't a size")));
     for (const Qt::Key key : {Qt::Key_BracketRight, Qt::Key_H}) bench.key(key);
     bench.key(Qt::Key_M, Qt::ShiftModifier);
     bench.key(Qt::Key_K, Qt::ShiftModifier);
@@ -213,10 +214,19 @@ TEST_CASE("what is shown is copied and saved") {
     CHECK(QGuiApplication::clipboard()->image().size() == QSize(320, 180));
     bench.to_save = qs(bench.folder().file("seen"));
     bench.action("save_picture");
+    const auto saved = [&] { return !bench.document().background().busy(); };
+    bench.wait_for(saved);
     CHECK(QImage(bench.to_save + QStringLiteral(".png")).size() == QSize(320, 180));
     bench.to_save = QStringLiteral("/nonexistent/seen.png");
     bench.action("save_picture");
+    bench.wait_for(saved);
     CHECK(bench.last_said.contains(QStringLiteral("cannot be written")));
+    // A failure stays until it is seen, whatever is said after it.
+    bench.document().say(QStringLiteral("something else"));
+    CHECK(bench.window().notice_bar().failure().contains(QStringLiteral("cannot be written")));
+    bench.key(Qt::Key_F4, Qt::ShiftModifier);
+    CHECK(bench.window().notice_bar().failure().isEmpty());
+    CHECK(bench.window().chooser().list().choices().at(1).name.contains(QStringLiteral("cannot be written")));
 }
 
 TEST_CASE("a step that was pinned or compared with and is gone leaves the stage whole") {

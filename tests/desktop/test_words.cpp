@@ -53,7 +53,7 @@ TEST_CASE("a number is dragged through zero behind a minus") {
     CHECK_FALSE(find_step(bench.document().checked(), "a")->fault);
 }
 
-TEST_CASE("a number is typed where it stands; what is computed is taken, what is no number is told") {
+TEST_CASE("a number is typed where it stands; what is computed is taken, what isn't a number is told") {
     BenchWindow bench(test::demo_path());
     bench.document().select("torn");
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("torn", "0.5").center());
@@ -66,7 +66,7 @@ TEST_CASE("a number is typed where it stands; what is computed is taken, what is
     bench.type("much");
     bench.key(Qt::Key_Return);
     CHECK(bench.formula_of("torn") == "reach + (spray - 0.6) * grain");
-    CHECK(bench.last_said.contains(QStringLiteral("no number")));
+    CHECK(bench.last_said.contains(QStringLiteral("isn't a number")));
     bench.click(bench.ladder_view(), bench.window().ladder().word_area("torn", "0.6").center());
     bench.type("9");
     bench.key(Qt::Key_Escape);

@@ -103,7 +103,7 @@ TEST_CASE("named curves have the values of their formulas") {
     }
 }
 
-TEST_CASE("what is no easing is told, with the nearest name") {
+TEST_CASE("what isn't an easing is told, with the nearest name") {
     for (const char* wrong :
          {"", "bouncy", "steps()", "steps(0)", "steps(1, jump-none)", "steps(2, sideways)", "steps(99999999999)",
           "cubic-bezier(0, 0, 1)", "cubic-bezier(-1, 0, 1, 1)", "cubic-bezier(a, 0, 1, 1)", "linear()", "linear(1)",

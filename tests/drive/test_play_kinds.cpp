@@ -39,7 +39,7 @@ TEST_CASE("a chase that goes evenly takes as long as its way is long") {
         "hurt",
         "chase",
         "",
-        {{"signal", std::string("x")}, {"rate", 0.5}, {"way", std::string("evenly")}, {"in_high", 100.0}}};
+        {{"signal", std::string("x")}, {"rate", 0.5}, {"way", std::string("linear")}, {"in_high", 100.0}}};
     const Answerer answer = make_answerer(chase, {}, stepping(0, 1, 50));
     CHECK(answer(1.5).value[0] == Approx(0.25));
     CHECK(answer(2).value[0] == Approx(0.5));
@@ -90,9 +90,9 @@ TEST_CASE("straight decay of a jolt is max(0, reach - decay t)") {
 }
 
 TEST_CASE("a jolt stays within its reach, begins and ends at rest, and never snaps") {
-    for (const char* dying : {"straight", "by_shares"}) {
+    for (const char* form : {"linear", "exponential"}) {
         for (const char* way : {"all_round", "along_the_blow"}) {
-            INFO(dying << ", " << way);
+            INFO(form << ", " << way);
             const Response jolt{"shake",
                                 "jolt",
                                 "hit",
@@ -101,7 +101,7 @@ TEST_CASE("a jolt stays within its reach, begins and ends at rest, and never sna
                                  {"seconds", 1.0},
                                  {"turn", 5.0},
                                  {"zoom", 0.1},
-                                 {"dying", std::string(dying)},
+                                 {"decay_form", std::string(form)},
                                  {"way", std::string(way)}}};
             const Cues cues = {{"hit", 0.5, 1.0, 30}, {"hit", 0.8, 0.7, 200}};
             const Answerer answer = make_answerer(jolt, {cues, {}});

@@ -50,7 +50,7 @@ TEST_CASE("a strike rises, stays and falls") {
     CHECK(presence(blow, 1.8, hit) == 0.0);
 }
 
-TEST_CASE("strength 0 is no cue, strength 1 goes all the way, other cues do not count") {
+TEST_CASE("strength 0 isn't a cue, strength 1 goes all the way, other cues do not count") {
     const Response blow = strike();
     CHECK(value_at(blow, 1.25, {{"hit", 1.0, 0.0}}) == 1.0);
     CHECK(presence(blow, 1.25, {{"hit", 1.0, 0.0}}) == 0.0);
@@ -105,7 +105,7 @@ TEST_CASE("the size of a sine repeats every pi over its speed") {
     // Common practice, no source: |sin(speed t)|, with speed = 2 pi rate.
     const double speed = 5;
     const Response wave{
-        "blink", "wave", "", {{"shape", std::string("size_of_sine")}, {"rate", speed / (2 * std::numbers::pi)}}};
+        "blink", "wave", "", {{"shape", std::string("absolute_sine")}, {"rate", speed / (2 * std::numbers::pi)}}};
     for (const double t : {0.0, 0.1, 0.33, 0.5}) {
         CHECK(value_at(wave, t) == Approx(std::fabs(std::sin(speed * t))).margin(1e-12));
         CHECK(value_at(wave, t + std::numbers::pi / speed) == Approx(value_at(wave, t)).margin(1e-9));

@@ -118,7 +118,7 @@ TEST_CASE("a strike equals one that goes up and down in small steps") {
 
 TEST_CASE("a chase equals small steps towards what it follows") {
     std::mt19937 random(11);
-    for (const char* way : {"by_shares", "evenly"}) {
+    for (const char* way : {"exponential", "linear"}) {
         for (int round = 0; round < 3; ++round) {
             Setup setup;
             setup.response = {"health",
@@ -140,7 +140,7 @@ TEST_CASE("a chase equals small steps towards what it follows") {
                     const double now = tick * step;
                     tell(tick, value);
                     const double rest = aim(now) - value;
-                    value += std::string(way) == "evenly" ? std::clamp(rest, -2 * step, 2 * step) : rest * 2 * step;
+                    value += std::string(way) == "linear" ? std::clamp(rest, -2 * step, 2 * step) : rest * 2 * step;
                 }
             });
         }

@@ -94,7 +94,7 @@ TEST_CASE("the innermost open bracket counts, and every form of a function is to
     CHECK(at("atan(|").inside == std::vector<std::string>{"atan(y_over_x)", "atan(y, x)"});
 }
 
-TEST_CASE("nothing is offered within numbers, comments and text that is no formula") {
+TEST_CASE("nothing is offered within numbers, comments and text that isn't a formula") {
     CHECK(at("12|").choices.empty());
     CHECK(at("1 /* ri|").choices.empty());
     CHECK(at("1 @ ri|").choices.empty());

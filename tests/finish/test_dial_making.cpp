@@ -73,7 +73,7 @@ TEST_CASE("guessed ranges go by size and sign; colours become colour dials") {
     CHECK(test::draw(*made, "b", 1, 1).picture.data == test::draw(colours, "b", 1, 1).picture.data);
 }
 
-TEST_CASE("what must stay whole, and what is no number, is told") {
+TEST_CASE("what must stay whole, and what isn't a number, is told") {
     const Finish finish = finish_of({{"a", "float s = 0.0; for (int i = 0; i < 8; i++) s += 0.5; return s;"}});
     const auto at = static_cast<std::uint32_t>(find_step(finish, "a")->formula.find("8"));
     CHECK(offer_dial(*test::checked(finish), "a", {at, at + 1}).fault().id == "edit.dial");

@@ -151,3 +151,27 @@ TEST_CASE("picture paths are kept as seen from the finish") {
     CHECK(stored_picture_path("/a/b/c/d/e/x.lacquer", "/q/p.png") == "/q/p.png");
     CHECK(picture_path("/a/b/x.lacquer", stored_picture_path("/a/b/x.lacquer", "/a/c/p.png")) == "/a/c/p.png");
 }
+
+TEST_CASE("words that earlier files had are read as those of today") {
+    const auto opened = finish_from_text(R"({"format": 1, "name": "Old", "frame": [64, 36], "length": 1,
+        "grounds": [{"name": "tones", "curve": [[0, 0, "hold"], [1, 1]], "between": "hold"}],
+        "responses": [
+            {"name": "shake", "kind": "jolt", "settings": {"dying": "by_shares"}},
+            {"name": "stiff", "kind": "jolt", "settings": {"dying": "straight"}},
+            {"name": "swing", "kind": "wave", "settings": {"shape": "size_of_sine"}},
+            {"name": "lag", "kind": "chase", "settings": {"way": "evenly"}}]})",
+                                         "old");
+    REQUIRE(opened);
+    CHECK(opened->notices.empty());
+    const auto word = [&](std::size_t response, const char* setting) {
+        return std::get<std::string>(opened->finish.responses.at(response).settings.at(setting));
+    };
+    CHECK(word(0, "decay_form") == "exponential");
+    CHECK(word(1, "decay_form") == "linear");
+    CHECK(word(2, "shape") == "absolute_sine");
+    CHECK(word(3, "way") == "linear");
+    const Stops& stops = opened->finish.grounds.at(0).as<CurveGround>()->stops;
+    CHECK(stops.list.at(0).easing == "stay");
+    CHECK(stops.between == StopMix::hold);
+    CHECK(finish_to_text(opened->finish).find("hold") == std::string::npos);
+}

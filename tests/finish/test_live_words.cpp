@@ -76,7 +76,7 @@ TEST_CASE("three numbers in a vec3 are a colour as well") {
     CHECK(words_in("vec3(uv, 0)").front().kind == LiveKind::function);
 }
 
-TEST_CASE("a vec3 that is a place, a direction or a weight is no colour") {
+TEST_CASE("a vec3 that is a place, a direction or a weight isn't a colour") {
     const auto is_colour = [](const std::string& formula) {
         const auto words = words_in(formula);
         return std::any_of(words.begin(), words.end(), [](const LiveWord& w) { return w.kind == LiveKind::colour; });

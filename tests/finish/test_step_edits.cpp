@@ -3,6 +3,7 @@
 
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/play_edits.h"
 #include "core/finish/step_edits.h"
 #include "tests/support/finishes.h"
 
@@ -140,4 +141,47 @@ TEST_CASE("coats move as one; stand-ins are listed") {
     CHECK(move_coat(finish, 0, -1).fault().id == "edit.end");
     const Finish read = good(finish_from_text(finish_to_text(finish), "here")).finish;
     CHECK(read.coats[0].steps[0].stand_in);
+}
+
+TEST_CASE("several steps become a coat of their own, or go to the end of another, in the ladder's order") {
+    Finish finish = test::finish_of({{"a", "uv.x"}, {"b", "a"}, {"c", "b"}, {"d", "c"}});
+    finish = add_coat(std::move(finish), 0, "Second");
+    const auto names = [](const Coat& coat) {
+        std::string all;
+        for (const Step& step : coat.steps) all += step.name;
+        return all;
+    };
+    const auto grouped = group_steps(finish, {"c", "a"}, "Own");
+    REQUIRE(grouped);
+    REQUIRE(grouped->coats.size() == 3);
+    CHECK(names(grouped->coats[0]) == "bd");
+    CHECK(grouped->coats[1].name == "Own");
+    CHECK(names(grouped->coats[1]) == "ac");
+    const auto moved = move_steps_to_coat(*grouped, {"d", "b"}, 1);
+    REQUIRE(moved);
+    CHECK(names(moved->coats[1]) == "acbd");
+    CHECK(moved->coats[0].steps.empty());
+    CHECK(group_steps(finish, {"a", "nobody"}, "Own").fault().id == "edit.unknown");
+    CHECK(group_steps(finish, {}, "Own").fault().id == "edit.unknown");
+    CHECK(move_steps_to_coat(finish, {"a"}, 9).fault().id == "edit.unknown");
+}
+
+TEST_CASE("what is played is taken apart with its events") {
+    Finish finish = test::finish_of({{"a", "uv.x"}});
+    finish.cues = {{"gust", 1}, {"wave", 1}};
+    finish.signals = {Signal{.name = "boat", .kind = SignalKind::place},
+                      Signal{.name = "near", .kind = SignalKind::toggle}};
+    finish.signals[1].zone.of = "boat";
+    finish.responses = {Response{.name = "shake", .kind = "jolt", .cue = "gust"}};
+    finish.tape.cues = {{"gust", 0.1}, {"wave", 0.2}};
+    finish.tape.changes = {{"boat", 0.1, {0.5, 0.5, 0}}, {"near", 0.2, {1, 0, 0}}};
+    const Finish calm = without_cue(finish, "gust");
+    CHECK(calm.cues.size() == 1);
+    CHECK(calm.tape.cues == Cues{{"wave", 0.2}});
+    CHECK(calm.responses == finish.responses);
+    const Finish gone = without_signal(finish, "boat");
+    CHECK(gone.signals.size() == 1);
+    CHECK(gone.signals[0].zone.of.empty());
+    CHECK(gone.tape.changes.size() == 1);
+    CHECK(without_response(finish, "shake").responses.empty());
 }

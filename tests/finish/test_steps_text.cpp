@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/finish/edits.h"
+#include "core/finish/file.h"
 #include "core/finish/steps_text.h"
 #include "tests/support/finishes.h"
 
@@ -47,6 +48,38 @@ TEST_CASE("a coat comes as a coat") {
     REQUIRE(pasted->finish.coats.size() == 3);
     CHECK(pasted->finish.coats[1].name == "Brine");
     CHECK(pasted->finish.coats[1].steps.size() == 8);
+}
+
+TEST_CASE("dials and grounds by themselves are text, too, and come once more where they came from") {
+    const Finish demo = test::demo_finish();
+    const std::string dial = demo.dials.front().name;
+    const std::string ground = demo.grounds.front().name;
+    const std::string text = parts_as_text(demo, test::demo_path(), {dial, ground});
+    const auto again = paste_text(demo, test::demo_path(), "rim", text);
+    REQUIRE(again);
+    CHECK(again->step == "rim");
+    CHECK(step_count(again->finish) == step_count(demo));
+    REQUIRE(again->finish.grounds.size() == demo.grounds.size() + 1);
+    CHECK(again->finish.grounds.back().kind == demo.grounds.front().kind);
+    CHECK(again->finish.dials.size() > demo.dials.size());
+    // A finish of another folder finds the file all the same.
+    const auto elsewhere = paste_text(empty_finish(), "/tmp/elsewhere/own.lacquer", "", text);
+    REQUIRE(elsewhere);
+    CHECK(picture_path("/tmp/elsewhere/own.lacquer", *path_of(elsewhere->finish.grounds.front())) ==
+          picture_path(test::demo_path(), *path_of(demo.grounds.front())));
+    CHECK(find_dial(elsewhere->finish, dial) != nullptr);
+}
+
+TEST_CASE("cues and signals by themselves are text, too") {
+    Finish finish = test::finish_of({{"a", "uv.x"}});
+    finish.cues = {{"gust", 0.5}};
+    finish.signals = {Signal{.name = "health"}};
+    const auto pasted = paste_text(finish, "", "a", parts_as_text(finish, "", {"gust", "health"}));
+    REQUIRE(pasted);
+    REQUIRE(pasted->finish.cues.size() == 2);
+    CHECK(pasted->finish.cues[1].name != "gust");
+    CHECK(pasted->finish.cues[1].strength == 0.5);
+    CHECK(pasted->finish.signals.size() == 2);
 }
 
 TEST_CASE("lines typed by hand are steps") {

@@ -25,7 +25,7 @@ TEST_CASE("stops are written as they are read") {
     CHECK(stops_text(StopValues::heights, *curve) == "0 -1.5, 0.25 1, 1 0");
 }
 
-TEST_CASE("what is no stop is said in its own words") {
+TEST_CASE("what isn't a stop is said in its own words") {
     for (const char* text : {"", "0", "0 red", "x #FFFFFF", "0 #FFFFFF opacity", "0 #FFFFFF opacity much", "0 #FFF,",
                              "0 #FFFFFF,", ",", "0 1 2 3 4"}) {
         INFO(text);
@@ -38,7 +38,7 @@ TEST_CASE("what is no stop is said in its own words") {
 }
 
 TEST_CASE("a stop may end with an easing, and a table follows it") {
-    const std::string text = "0 0 ease_in, 0.5 1 hold, 1 0";
+    const std::string text = "0 0 ease_in, 0.5 1 stay, 1 0";
     const auto stops = parse_stops(StopValues::heights, text);
     REQUIRE(stops);
     CHECK((*stops)[0].easing == "ease_in");

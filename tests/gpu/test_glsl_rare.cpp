@@ -73,7 +73,7 @@ TEST_CASE("matrices times vectors, hidden names, and names that are GLSL's") {
     both_draw({{"mat4", "uv.x * 0 + 2"}, {"dvec2", "mat4 + 1"}, {"mat2x3", "texture(dvec2, uv * 0.5) + 1"}}, 4);
 }
 
-TEST_CASE("a picture that is read at places that are no number is no number there, by either back end") {
+TEST_CASE("a picture that is read at places that are not numbers isn't a number there, by either back end") {
     const Finish finish = test::finish_of(
         {{"a", "uv.x"}, {"b", "texture(a, vec2(pixel.x < 8 ? intBitsToFloat(2143289344) : uv.x, uv.y))"}});
     for (const Backend backend : {Backend::cpu, Backend::gpu}) {

@@ -45,7 +45,7 @@ TEST_CASE("pictures that are missing or are none are told") {
     const auto id = [](const std::string& path) { return read_picture(path, PictureMeaning::colour).fault().id; };
     CHECK(id(folder.file("none.png")) == "picture.missing");
     CHECK(id(folder.path().string()) == "picture.unreadable");
-    test::write_file(folder.file("text.png"), "this is no picture");
+    test::write_file(folder.file("text.png"), "this isn't a picture");
     CHECK(id(folder.file("text.png")) == "picture.unreadable");
     REQUIRE(write_png(folder.file("a.png"), small_image(false)));
     const std::string whole = test::read_file(folder.file("a.png"));

@@ -65,7 +65,7 @@ TEST_CASE("sizes that cannot be drawn are faults") {
     CHECK(render(finish, "", 32768, 1));
 }
 
-TEST_CASE("a drawing that is called off is no frame") {
+TEST_CASE("a drawing that is called off isn't a frame") {
     WorkerPool pool(1);
     Renderer renderer(pool);
     RenderRequest request;

@@ -34,7 +34,7 @@ std::vector<Stop> read_list(Fields& fields, const char* key, std::size_t parts) 
         const std::vector<Json>& members = each.list();
         Stop stop{members[0].number(), {0, 0, 0, 1}, {}};
         for (std::size_t c = 0; c < parts; ++c) stop.value[c] = members[c + 1].number();
-        if (members.size() > parts + 1) stop.easing = members[parts + 1].text();
+        if (members.size() > parts + 1) stop.easing = stop_easing_named(members[parts + 1].text());
         const auto& known = stop_easings();
         if (!stop.easing.empty() && std::find(known.begin(), known.end(), stop.easing) == known.end()) {
             fields.complain(key, "a list of stops with easings such as ease_in");
@@ -50,7 +50,7 @@ std::vector<Stop> read_list(Fields& fields, const char* key, std::size_t parts) 
 Stops read_stops(Fields& fields, const char* key, StopValues values) {
     Stops stops{read_list(fields, key, parts_of(values))};
     const auto between = stop_mix_named(fields.text("between", "linear"));
-    if (!between) fields.complain("between", "linear, srgb, oklab, smooth or hold");
+    if (!between) fields.complain("between", "linear, srgb, oklab, smooth or stay");
     stops.between = between.value_or(StopMix::straight);
     return stops;
 }

@@ -45,7 +45,7 @@ std::vector<Field> fields_of(const CaptureGround& ground, const Finish&) {
     std::vector<Field> fields;
     for (const LayerField& field : layer_fields) {
         const std::string& chosen = ground.layers.*field.layer;
-        const QString now = chosen.empty() ? tr("found by itself") : layer_words(chosen);
+        const QString now = chosen.empty() ? tr("automatic") : layer_words(chosen);
         fields.push_back({QString::fromLatin1(field.key), tr(field.label), now, tr(field.hint), {now}});
     }
     return fields;

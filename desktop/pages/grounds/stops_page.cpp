@@ -12,7 +12,7 @@ using namespace forms;
 namespace {
 
 // What stands in a choice of ready ones while the stops are one's own.
-QString own_stops() { return tr("own"); }
+QString own_stops() { return tr("custom"); }
 
 Field preset_field(StopValues values, const Stops& stops) {
     QStringList names{own_stops()};
@@ -21,7 +21,7 @@ Field preset_field(StopValues values, const Stops& stops) {
         names.append(sv(preset.name));
         if (preset.stops == stops) now = sv(preset.name);
     }
-    return {"preset", tr("Ready ones"), now, tr("take one, then change it"), names};
+    return {"preset", tr("Presets"), now, tr("take one, then change it"), names};
 }
 
 std::vector<Field> stops_fields(StopValues values, const Stops& stops) {
@@ -32,9 +32,9 @@ std::vector<Field> stops_fields(StopValues values, const Stops& stops) {
          curve ? tr("places and heights: 0 0, 0.5 1 ease_in, 1 0")
                : tr("places and colours: 0 #101820 opacity 0, 1 #FFCC88 x 2")},
         {"between", tr("Between stops"), sv(stop_mix_name(stops.between)),
-         curve ? tr("straight lines, gentle at each stop, or held until the next")
-               : tr("evenly in linear light, in display values, or to the eye (Oklab); gently; or held"),
-         curve ? QStringList{"linear", "smooth", "hold"} : QStringList{"linear", "srgb", "oklab", "smooth", "hold"}}};
+         curve ? tr("straight lines, gentle at each stop, or staying until the next")
+               : tr("evenly in linear light, in display values, or to the eye (Oklab); gently; or staying"),
+         curve ? QStringList{"linear", "smooth", "stay"} : QStringList{"linear", "srgb", "oklab", "smooth", "stay"}}};
 }
 
 QString stops_changed(StopValues values, Stops& stops, const QString& key, const QString& text) {
@@ -43,7 +43,7 @@ QString stops_changed(StopValues values, Stops& stops, const QString& key, const
     if (key == "between") stops.between = stop_mix_named(typed).value_or(stops.between);
     if (key != "stops") return {};
     Result<std::vector<Stop>> read = parse_stops(values, typed);
-    if (!read) return qs(read.fault().message + " - " + read.fault().mend);
+    if (!read) return fault_words(read.fault());
     stops.list = std::move(*read);
     return {};
 }

@@ -1,0 +1,84 @@
+#include "core/finish/collect.h"
+
+#include <filesystem>
+#include <map>
+#include <set>
+
+#include "core/base/text.h"
+#include "core/finish/file.h"
+
+namespace lacquer {
+
+namespace {
+
+namespace fs = std::filesystem;
+
+Fault collect_fault(const char* id, const fs::path& where, const std::string& what, const std::string& mend) {
+    return {id, what, mend, Place{where.string(), {}, 0, 0}, Severity::fault};
+}
+
+// A name that no other file in the folder has: rock.png, rock-2.png and so on.
+fs::path free_name_in(const fs::path& folder, const fs::path& wished, const std::set<fs::path>& taken) {
+    fs::path name = wished.filename();
+    std::error_code code;
+    for (int i = 2; taken.contains(folder / name) || fs::exists(folder / name, code); ++i)
+        name = wished.stem().string() + "-" + std::to_string(i) + wished.extension().string();
+    return folder / name;
+}
+
+// Every file that the finish names, each once; the pointers are into `finish`.
+std::map<std::string, std::vector<std::string*>> files_of(Finish& finish) {
+    std::map<std::string, std::vector<std::string*>> files;
+    for (Ground& ground : finish.grounds) {
+        for (std::string* path : paths_of(ground)) {
+            if (!path->empty()) files[*path].push_back(path);
+        }
+    }
+    if (!finish.shared_dials.empty()) files[finish.shared_dials].push_back(&finish.shared_dials);
+    return files;
+}
+
+}  // namespace
+
+Result<Collected> collect(const Finish& finish, const std::string& finish_path, const std::string& folder,
+                          const Cancel& cancel, const std::function<void(double)>& progress) {
+    std::error_code code;
+    const fs::path home = fs::absolute(folder, code).lexically_normal();
+    const std::string name = identifier_from(finish.name);
+    const fs::path path = home / ((name.empty() ? std::string("finish") : name) + ".lacquer");
+    if (fs::exists(path, code))
+        return collect_fault("file.exists", path, "a finish of that name lies there already", "choose another folder");
+    const fs::path files = home / "files";
+    fs::create_directories(home, code);
+    if (code) return collect_fault("file.unwritable", home, code.message(), "choose another folder");
+    Collected done{path.string(), 0, {}};
+    Finish moved = finish;
+    auto wanted = files_of(moved);
+    std::set<fs::path> taken;
+    double at = 0;
+    for (auto& [written, uses] : wanted) {
+        if (cancel.requested())
+            return collect_fault("file.stopped", home, "collecting was stopped", "what was copied lies there");
+        if (progress) progress(at / static_cast<double>(wanted.size() + 1));
+        at += 1;
+        const fs::path from = picture_path(finish_path, written);
+        if (!fs::is_regular_file(from, code)) {
+            done.missing.push_back(written);
+            continue;
+        }
+        fs::create_directories(files, code);
+        const fs::path to = free_name_in(files, from, taken);
+        if (!fs::copy_file(from, to, code)) {
+            return collect_fault("file.unwritable", to, "it cannot be copied: " + code.message(),
+                                 "make room, or choose another folder");
+        }
+        taken.insert(to);
+        ++done.copied;
+        for (std::string* use : uses) *use = stored_picture_path(path.string(), to.string());
+    }
+    if (Result<Done> saved = save_finish(path.string(), moved); !saved) return saved.fault();
+    if (progress) progress(1);
+    return done;
+}
+
+}  // namespace lacquer

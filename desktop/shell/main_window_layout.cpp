@@ -1,0 +1,111 @@
+// How the window shares out its room: kept between runs, larger here or there by one key, the stage alone by another.
+#include <QAction>
+#include <QScreen>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+
+#include "desktop/document/document.h"
+#include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/lanes_view.h"
+#include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/notice_bar.h"
+#include "desktop/shell/settings.h"
+#include "desktop/shell/top_bar.h"
+#include "desktop/stage/stage_view.h"
+
+namespace lacquer {
+
+namespace {
+
+constexpr QSize first_size{1280, 800};
+constexpr int first_ladder_width = 460;
+constexpr int first_dials_height = 264;
+constexpr double large_share = 0.68;
+
+QVariantList kept(const QSplitter& splitter) {
+    QVariantList sizes;
+    for (const int size : splitter.sizes()) sizes.append(size);
+    return sizes;
+}
+
+QList<int> sizes_from(const QVariant& kept, const QList<int>& otherwise) {
+    QList<int> sizes;
+    for (const QVariant& size : kept.toList()) sizes.append(size.toInt());
+    return sizes.size() == 2 ? sizes : otherwise;
+}
+
+}  // namespace
+
+void MainWindow::restore_layout() {
+    // At first as large as is usual, but no larger than the screen has room for.
+    const QRect room = screen()->availableGeometry();
+    resize(first_size.boundedTo(room.size()));
+    const QByteArray geometry = setting(settings_, "window/geometry").toByteArray();
+    if (!geometry.isEmpty()) restoreGeometry(geometry);
+    columns_->setSizes(sizes_from(setting(settings_, "window/columns"),
+                                  {first_ladder_width, std::max(320, width() - first_ladder_width)}));
+    rows_->setSizes(sizes_from(setting(settings_, "window/rows"),
+                               {std::max(180, height() - 90 - first_dials_height), first_dials_height}));
+    rehearse_->set_sizes(sizes_from(setting(settings_, "window/rehearse_columns"), rehearse_->column_sizes()),
+                         sizes_from(setting(settings_, "window/rehearse_rows"), rehearse_->row_sizes()));
+    if (setting(settings_, "window/shelf").toBool()) dial_pages_->setCurrentIndex(shelf_page);
+    if (setting(settings_, "window/screen").toString() == QStringLiteral("rehearse")) show_screen(true);
+}
+
+void MainWindow::keep_layout() {
+    // What is only large for now is not how it usually is.
+    set_stage_alone(false);
+    make_large(*columns_, columns_before_, 0, false);
+    make_large(*rows_, rows_before_, 1, false);
+    const auto keep = [this](const char* key, const QVariant& value) {
+        settings_.setValue(QString::fromLatin1(key), value);
+    };
+    keep("window/geometry", saveGeometry());
+    keep("window/columns", kept(*columns_));
+    keep("window/rows", kept(*rows_));
+    keep("window/screen", rehearses() ? QStringLiteral("rehearse") : QStringLiteral("bench"));
+    keep("window/shelf", dial_pages_->currentIndex() == shelf_page);
+    const auto list = [](const QList<int>& sizes) {
+        QVariantList values;
+        for (const int size : sizes) values.append(size);
+        return values;
+    };
+    if (!rehearse_->column_sizes().isEmpty()) keep("window/rehearse_columns", list(rehearse_->column_sizes()));
+    keep("window/rehearse_rows", list(rehearse_->row_sizes()));
+}
+
+// More room for one side, and back again to what it was.
+void MainWindow::make_large(QSplitter& splitter, QList<int>& before, int side, bool large) {
+    if (large == !before.isEmpty()) return;
+    if (!large) {
+        splitter.setSizes(before);
+        before.clear();
+        return;
+    }
+    before = splitter.sizes();
+    const int all = before.value(0) + before.value(1);
+    const int more = static_cast<int>(all * large_share);
+    splitter.setSizes(side == 0 ? QList<int>{more, all - more} : QList<int>{all - more, more});
+}
+
+void MainWindow::toggle_large_ladder() { make_large(*columns_, columns_before_, 0, columns_before_.isEmpty()); }
+
+void MainWindow::toggle_large_dials() { make_large(*rows_, rows_before_, 1, rows_before_.isEmpty()); }
+
+void MainWindow::set_stage_alone(bool alone) {
+    if (alone == stage_alone_) return;
+    stage_alone_ = alone;
+    for (QWidget* other : {static_cast<QWidget*>(top_bar_), ladder_side_, dials_side_, foot_})
+        other->setVisible(!alone);
+    rehearse_->set_stage_alone(alone);
+    if (alone) {
+        stage_->setFocus();
+        document_.say(tr("The stage alone: %1 or Escape brings all back").arg(key_of("stage_alone")));
+    } else {
+        rehearses() ? rehearse_->lanes().setFocus() : ladder_->setFocus();
+    }
+}
+
+}  // namespace lacquer
