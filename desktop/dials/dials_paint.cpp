@@ -20,7 +20,7 @@ using theme::margin;
 }  // namespace
 
 QString DialsView::source_words(const Dial& dial) const {
-    if (playing_.held().contains(dial.name)) return tr("held · Esc lets go");
+    if (playing_.held().contains(dial.name)) return document_.keyed(tr("held · {let_go} lets go"));
     return dial.formula.empty() ? QString() : qs(dial.formula) + tr(" · drag to hold it still");
 }
 
@@ -30,9 +30,11 @@ void DialsView::paintEvent(QPaintEvent*) {
     if (cells_.empty()) {
         painter.setPen(theme::quiet);
         painter.setFont(theme::words());
-        painter.drawText(viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
-                         tr("No dials yet. A dial is a number with a name and a range: add one (D), then use its name "
-                            "in a formula."));
+        painter.drawText(
+            viewport()->rect().adjusted(margin, 8, -margin, 0), Qt::TextWordWrap,
+            document_.keyed(
+                tr("No dials yet. A dial is a number with a name and a range: add one ({add_dial}), then use its name "
+                   "in a formula.")));
         return;
     }
     painter.translate(-scrolled());

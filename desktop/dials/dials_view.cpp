@@ -299,7 +299,7 @@ void DialsView::mouseReleaseEvent(QMouseEvent*) {
     if (dial != nullptr && dial->formula.empty()) {
         document_.say(tr("%1 is %2").arg(qs(shown_name(dragged_)), dial_value_text(*dial, dial->value)));
     } else if (dial != nullptr) {
-        document_.say(tr("%1 is held; Esc lets it go").arg(qs(shown_name(dragged_))));
+        document_.say(tr("%1 is held; {let_go} lets it go").arg(qs(shown_name(dragged_))));
     }
     dragged_.clear();
     document_.set_interacting(false);

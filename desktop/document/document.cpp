@@ -26,8 +26,9 @@ Document::Document(Prompts prompts, QObject* parent)
 Document::~Document() = default;
 
 void Document::say(const QString& words, Tone tone) {
-    notices_.add(words, tone);
-    emit said(words);
+    const QString told = keyed(words);
+    notices_.add(told, tone);
+    emit said(told);
 }
 
 void Document::complain(const Fault& fault) { say(qs(to_text(fault)), Tone::failed); }

@@ -19,10 +19,12 @@
 #include "desktop/document/prompts.h"
 #include "desktop/document/recovery.h"
 #include "desktop/document/watched_files.h"
+#include "desktop/kit/key_names.h"
 #include "desktop/kit/text.h"
 
 namespace lacquer {
 
+/// The one door to the open finish: what others do with it goes through here, so it has more functions than others.
 class Document : public QObject {
     Q_OBJECT
 
@@ -99,7 +101,12 @@ public:
     /// The shared dials in the finish's file of them; empty if there is none.
     std::vector<Dial> shared_dials() const;
 
-    /// Shows a line about what was done, or why nothing was.
+    /// The keys that hints name; see `with_keys`.
+    void set_key_names(KeyNames keys) { key_names_ = std::move(keys); }
+    /// Words of a hint, with the keys as they are now.
+    QString keyed(const QString& words) const { return with_keys(words, key_names_); }
+
+    /// Shows a line about what was done, or why nothing was; `{action}` in it becomes that action's key.
     void say(const QString& words, Tone tone = Tone::done);
     /// Shows what went wrong; it stays until it is seen.
     void complain(const Fault& fault);
@@ -139,6 +146,7 @@ private:
 
     Prompts prompts_;
     Notices notices_;
+    KeyNames key_names_;
     History history_;
     std::shared_ptr<const Finish> saved_;
     std::shared_ptr<const CheckedFinish> checked_;

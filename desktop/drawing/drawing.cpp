@@ -141,17 +141,20 @@ void Drawing::take_stage(StagePicture done) {
         reading_.clear();
         emit reading_changed();
     }
-    // Also beside a fault: then the last good picture is sharpened.
-    if ((stage_.reduced || stage_.in_a_drag) && !document_.interacting() && !playing_.playing()) {
-        last_stage_.may_reduce = false;
-        last_stage_.in_a_drag = false;
-        render_->ask_stage(last_stage_);
-    }
+    sharpen();
     emit stage_changed();
     if (stage_is_coming()) {
         coming_timer_.stop();
         emit stage_came();
     }
+}
+
+// What was drawn smaller to be in time is drawn once more at rest; beside a fault it is the last good picture.
+void Drawing::sharpen() {
+    if ((!stage_.reduced && !stage_.in_a_drag) || document_.interacting() || playing_.playing()) return;
+    last_stage_.may_reduce = false;
+    last_stage_.in_a_drag = false;
+    render_->ask_stage(last_stage_);
 }
 
 void Drawing::check_rates() {
@@ -301,6 +304,8 @@ void Drawing::ask() {
         // From the first move that waits: a steady drag must not put painting off for ever.
         if (document_.interacting() && !coming_timer_.isActive()) coming_timer_.start();
         render_->ask_stage(last_stage_);
+    } else {
+        sharpen();
     }
     if (!document_.interacting() && !playing_.playing()) {
         ask_thumbnails();

@@ -114,6 +114,7 @@ private:
     void ask_probe();
     void stop_checking_rates();
     void take_stage(StagePicture done);
+    void sharpen();
     StageRequest stage_request() const;
     RenderRequest request_for(std::vector<std::string> steps) const;
     void make_small(RenderRequest& request) const;

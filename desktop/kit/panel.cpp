@@ -21,6 +21,7 @@ QLabel* quiet_label(QWidget* parent) {
 namespace {
 
 constexpr const char* words_property = "button_words";
+constexpr const char* action_property = "button_action";
 
 // Its words, and the key that does the same.
 void show_words(QPushButton* button, const QAction* action) {
@@ -38,6 +39,7 @@ QPushButton* panel_button(QWidget* parent, QAction* action, const QString& words
     made->setObjectName(QStringLiteral("button_") + action->objectName());
     made->setFocusPolicy(Qt::TabFocus);
     made->setProperty(words_property, words);
+    made->setProperty(action_property, QVariant::fromValue<QObject*>(action));
     show_words(made, action);
     QObject::connect(made, &QPushButton::clicked, action, &QAction::trigger);
     QObject::connect(action, &QAction::changed, made, [made, action] { show_words(made, action); });
@@ -45,12 +47,9 @@ QPushButton* panel_button(QWidget* parent, QAction* action, const QString& words
 }
 
 void set_button_words(QPushButton* button, const QString& words) {
-    const QString before = button->property(words_property).toString();
-    if (before == words) return;
-    const QString key = before.isEmpty() ? QString() : button->text().mid(before.size());
+    if (button->property(words_property).toString() == words) return;
     button->setProperty(words_property, words);
-    button->setText(words + key);
-    button->setAccessibleName(words);
+    show_words(button, qobject_cast<QAction*>(button->property(action_property).value<QObject*>()));
 }
 
 QWidget* panel_header(QWidget* parent, QHBoxLayout*& row) {

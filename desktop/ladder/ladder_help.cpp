@@ -53,7 +53,7 @@ QString LadderView::help() const {
     if (at && (at->word.kind == LiveKind::number || at->word.kind == LiveKind::choice)) {
         QString html =
             tr("<b>%1</b><p>A number of the formula. Drag it, turn the wheel on it, or press + and -; Shift is "
-               "finer, Ctrl coarser. Enter types, also 0.3 * 2. D makes it a dial.</p>")
+               "finer, Ctrl coarser. Enter types, also 0.3 * 2. {add_dial} makes it a dial.</p>")
                 .arg(qs(at->word.text));
         if (!at->word.argument.empty())
             html += tr("<p>It is <b>%1</b>.</p>").arg(escaped(shown_name(at->word.argument)));
@@ -64,7 +64,7 @@ QString LadderView::help() const {
     if (step == nullptr) {
         return tr(
             "<b>Ladder</b><p>Steps, read downwards: each is one value for every pixel, a formula over what stands "
-            "above it. A adds one, T tries operations on it, E types its formula.</p>");
+            "above it. {add_step} adds one, {try_on} tries operations on it, {edit_formula} types its formula.</p>");
     }
     QString html = QStringLiteral("<b>%1</b>").arg(escaped(shown_name(name)));
     const CheckedStep* checked = find_step(document_.checked(), name);
@@ -75,8 +75,9 @@ QString LadderView::help() const {
     html += QStringLiteral("<p><code>%1</code></p>").arg(escaped(step->formula));
     const std::vector<std::string> users = users_of(document_.finish(), name);
     if (!users.empty()) html += tr("<p>Used by %1.</p>").arg(joined_names(users));
-    return html + tr("<p>Left and right go from word to word, Alt+Left and Alt+Right along the threads. F1 on a word "
-                     "explains it.</p>");
+    return html +
+           tr("<p>Left and right go from word to word, {to_source} and {to_user} along the threads. {help} on a word "
+              "explains it.</p>");
 }
 
 }  // namespace lacquer

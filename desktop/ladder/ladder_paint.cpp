@@ -74,12 +74,14 @@ void LadderView::paint_empty(QPainter& painter) const {
     painter.setFont(theme::words());
     painter.setPen(theme::quiet);
     const bool no_ground = first_picture(document_.finish()) == nullptr;
-    painter.drawText(area, Qt::TextWordWrap,
-                     no_ground
-                         ? tr("Add the picture to work on first (G), then a step (A).\n\n"
-                              "A step is one value for every pixel: a formula over what stands above it.")
-                         : tr("Add a step (A).\n\nA step is one value for every pixel: a formula over the picture, "
-                              "uv, time and the steps above it."));
+    painter.drawText(
+        area, Qt::TextWordWrap,
+        document_.keyed(
+            no_ground
+                ? tr("Add the picture to work on first ({add_picture}), then a step ({add_step}).\n\n"
+                     "A step is one value for every pixel: a formula over what stands above it.")
+                : tr("Add a step ({add_step}).\n\nA step is one value for every pixel: a formula over the picture, "
+                     "uv, time and the steps above it.")));
 }
 
 void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {

@@ -1,5 +1,6 @@
 // The list of steps, read downwards, a live picture on each. What it looks like is in ladder_paint.cpp, what mouse and
-// keys do in ladder_hands.cpp, what the actions do in ladder_edits.cpp, editing of single words in ladder_words.cpp.
+// keys do in ladder_hands.cpp, what the actions do in ladder_edits.cpp and ladder_coats.cpp, editing of single words in
+// ladder_words.cpp and ladder_completion.cpp, what assistive programs see in ladder_cells.cpp.
 #pragma once
 
 #include <QAbstractScrollArea>
@@ -29,6 +30,7 @@ class Document;
 class Drawing;
 struct Models;
 
+/// It has a function for each action on steps and coats, so it has more of them than others.
 class LadderView : public QAbstractScrollArea, public CellSource {
     Q_OBJECT
 

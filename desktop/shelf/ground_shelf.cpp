@@ -232,9 +232,11 @@ void GroundShelf::paintEvent(QPaintEvent*) {
     QPainter painter(viewport());
     painter.fillRect(viewport()->rect(), theme::panel);
     if (cards_.empty()) {
-        theme::paint_text(painter, QRect(margin, 12, viewport()->width() - 2 * margin, 20),
-                          tr("Nothing to read yet: add a picture (G), a scene (Alt+S), or drop a file here"),
-                          theme::words(), theme::quiet);
+        theme::paint_text(
+            painter, QRect(margin, 12, viewport()->width() - 2 * margin, 20),
+            document_.keyed(
+                tr("Nothing to read yet: add a picture ({add_picture}), a scene ({add_scene}), or drop a file here")),
+            theme::words(), theme::quiet);
         return;
     }
     painter.translate(-scrolled());

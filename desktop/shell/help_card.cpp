@@ -95,9 +95,9 @@ void HelpCard::mousePressEvent(QMouseEvent*) { hide(); }
 QString dial_help(const Document& document, const std::string& dial) {
     const Dial* found = find_dial(document.finish(), dial);
     if (found == nullptr) {
-        return QObject::tr(
-            "<b>Dials</b><p>A dial is a number, switch or colour with a name and a range. Go to a number "
-            "in a formula and press D to make it one.</p>");
+        return document.keyed(
+            QObject::tr("<b>Dials</b><p>A dial is a number, switch or colour with a name and a range. Go to a number "
+                        "in a formula and press {add_dial} to make it one.</p>"));
     }
     QString html = QStringLiteral("<b>%1</b>").arg(qs(shown_name(found->name)).toHtmlEscaped());
     if (!found->note.empty()) html += QStringLiteral("<p>%1</p>").arg(qs(found->note).toHtmlEscaped());
@@ -106,23 +106,29 @@ QString dial_help(const Document& document, const std::string& dial) {
                      found->unit.empty() ? QString() : QLatin1Char(' ') + qs(found->unit),
                      dial_value_text(*found, found->default_value), qs(found->code_name).toHtmlEscaped());
     if (!found->formula.empty())
-        html += QObject::tr("<p>Driven by <code>%1</code>. Drag it to hold it still, Esc lets go.</p>")
+        html += QObject::tr("<p>Driven by <code>%1</code>. Drag it to hold it still, {let_go} lets go.</p>")
                     .arg(qs(found->formula).toHtmlEscaped());
     const std::vector<std::string> users = users_of(document.finish(), dial);
-    if (!users.empty()) html += QObject::tr("<p>Used by %1 (Shift+V goes there).</p>").arg(joined_names(users));
-    return html + QObject::tr(
-                      "<p>Left and right change it, Shift finer, Ctrl coarser; V types; Backspace resets; Shift+D "
-                      "opens its page.</p>");
+    if (!users.empty()) html += QObject::tr("<p>Used by %1 ({dial_use} goes there).</p>").arg(joined_names(users));
+    return document.keyed(html + QObject::tr("<p>Left and right change it, Shift finer, Ctrl coarser; {type_value} "
+                                             "types; {reset_dial} resets; {dial_page} "
+                                             "opens its page.</p>"));
 }
 
-QString stage_help() {
-    return QObject::tr(
-        "<b>Stage</b><p>The finished picture, or the selected step (S). The wheel zooms about the mouse; from 40 times "
-        "on, pixels show their values.</p><p><b>C</b> parts it between before and after. <b>P</b> keeps the selected "
-        "step beside it. <b>K</b> shows every step's value at the pixel under the mouse, beside its row; a click holds "
-        "the place. <b>L</b> plots values along a line; drag the guides to measure, or the edges that are dials.</p>"
-        "<p><b>W</b> another frame shape, <b>H</b> straight lines to see a warp, <b>Shift+M</b> marks what leaves "
-        "0..1, <b>Shift+K</b> false colours for masks, <b>[</b> and <b>]</b> exposure for looking only.</p>");
+QString stage_help(const Document& document) {
+    return document.keyed(
+        QObject::tr("<b>Stage</b><p>The finished picture, or the selected step ({show_selected}). The wheel zooms "
+                    "about the mouse; from 40 times "
+                    "on, pixels show their values.</p><p><b>{curtain}</b> parts it between before and after. "
+                    "<b>{pin}</b> keeps the selected "
+                    "step beside it. <b>{core_sample}</b> shows every step's value at the pixel under the mouse, "
+                    "beside its row; a click holds "
+                    "the place. <b>{transect}</b> plots values along a line; drag the guides to measure, or the edges "
+                    "that are dials.</p>"
+                    "<p><b>{frame_shape}</b> another frame shape, <b>{line_grid}</b> straight lines to see a warp, "
+                    "<b>{mark_range}</b> marks what leaves "
+                    "0..1, <b>{false_colours}</b> false colours for masks, <b>{darker}</b> and <b>{brighter}</b> "
+                    "exposure for looking only.</p>"));
 }
 
 QString shortcut_sheet(const QHash<QString, QAction*>& actions) {
@@ -134,7 +140,7 @@ QString shortcut_sheet(const QHash<QString, QAction*>& actions) {
     for (const ActionRow& row : action_rows()) all += *row.id != '\0' ? 1 : 0;
     for (const ActionRow& row : action_rows()) {
         if (*row.id == '\0') continue;
-        const QString title = QString::fromLatin1(row.menu);
+        const QString title = QObject::tr(row.menu);
         if (title != menu) {
             if (!menu.isEmpty()) html += QStringLiteral("</table>");
             // Three columns, broken between menus.
@@ -148,7 +154,7 @@ QString shortcut_sheet(const QHash<QString, QAction*>& actions) {
         const QAction* action = actions[QString::fromLatin1(row.id)];
         html += QStringLiteral("<tr><td style='color:%1; padding-right:12px'>%2</td><td>%3</td></tr>")
                     .arg(theme::gold.name(), action->shortcut().toString(QKeySequence::NativeText).toHtmlEscaped(),
-                         QString::fromUtf8(row.words).toHtmlEscaped());
+                         QObject::tr(row.words).toHtmlEscaped());
         ++lines;
     }
     html += QObject::tr(

@@ -41,7 +41,7 @@ private:
 QString dial_help(const Document& document, const std::string& dial);
 
 /// How the stage is used.
-QString stage_help();
+QString stage_help(const Document& document);
 
 /// All actions with their keys, by menu.
 QString shortcut_sheet(const QHash<QString, QAction*>& actions);

@@ -323,9 +323,11 @@ void MainWindow::show_help() {
     const bool dials = focus != nullptr && (focus == dials_ || dials_->isAncestorOf(focus));
     const bool stage = focus == stage_;
     const std::string dial = dials ? dials_->chosen() : ladder_->dial_at_hand();
-    const QString html = dials || !dial.empty() ? dial_help(document_, dial) : stage ? stage_help() : ladder_->help();
+    const QString html = dials || !dial.empty() ? dial_help(document_, dial)
+                         : stage                ? stage_help(document_)
+                                                : ladder_->help();
     const QWidget* beside = dials ? static_cast<QWidget*>(dials_) : stage ? static_cast<QWidget*>(stage_) : ladder_;
-    help_card_->show_beside(html, QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
+    help_card_->show_beside(document_.keyed(html), QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
 }
 
 void MainWindow::show_shortcuts() { help_card_->show_sheet(shortcut_sheet(actions_)); }

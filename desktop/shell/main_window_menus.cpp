@@ -54,6 +54,7 @@ void MainWindow::build_actions() {
 
 // Those of the table, or what the user has chosen instead.
 void MainWindow::take_keys() {
+    KeyNames names;
     // One that changes hands is let go of first: two of a kind would trigger neither.
     for (QAction* action : std::as_const(actions_)) action->setShortcut({});
     for (const ActionRow& row : action_rows()) {
@@ -62,7 +63,10 @@ void MainWindow::take_keys() {
         const QKeySequence key = keys_.key_of(row);
         action->setShortcut(key);
         action->setToolTip(plain_tip(row, key));
+        names[QString::fromLatin1(row.id)] = key.toString(QKeySequence::NativeText);
     }
+    document_.set_key_names(std::move(names));
+    update();
 }
 
 void MainWindow::run(const ActionRow& row) {

@@ -54,6 +54,7 @@ QString NoticeBar::work() const {
 }
 
 QString NoticeBar::facts() const {
+    if (document_.checked().steps.empty()) return {};
     const StagePicture& stage = drawing_.stage();
     return tr("%1 × %2 · %3 · %4 ms")
         .arg(document_.finish().frame_width)

@@ -262,9 +262,12 @@ void StageView::paint_notice(QPainter& painter) const {
 void StageView::paint_beginning(QPainter& painter) const {
     const QRect line(margin + 6, margin, width() - 2 * margin, 18);
     theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(theme::title, true), theme::text);
-    theme::paint_text(painter, line.translated(0, 22),
-                      tr("Add a picture (G) or a step (A), open a finish (Ctrl+O), or start from one of these."),
-                      theme::words(), theme::stage_words);
+    theme::paint_text(
+        painter, line.translated(0, 22),
+        document_.keyed(
+            tr("Add a picture ({add_picture}) or a step ({add_step}), open a finish ({open_finish}), or start from "
+               "one of these.")),
+        theme::words(), theme::stage_words);
 }
 
 void StageView::paint_pills(QPainter& painter) {
@@ -297,14 +300,18 @@ void StageView::paint_pills(QPainter& painter) {
         put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
     }
     if (shows_nothing()) return;
-    if (!shown.empty()) put(tr("Finished"), {}, tr("F"), &StageView::show_finished);
+    if (!shown.empty())
+        put(tr("Finished"), {}, document_.keyed(QStringLiteral("{show_finished}")), &StageView::show_finished);
     if (!document_.selected().empty() && shown != document_.selected())
-        put(tr("Show selected"), {}, tr("S"), &StageView::toggle_shown);
-    put(tr("Curtain"), {}, tr("C"), &StageView::toggle_curtain, drawing_.look().curtain);
-    put(tr("Core sample"), {}, tr("K"), &StageView::toggle_core_sample, tool_core_);
-    put(tr("Transect"), {}, tr("L"), &StageView::toggle_transect, transect_->isVisible());
+        put(tr("Show selected"), {}, document_.keyed(QStringLiteral("{show_selected}")), &StageView::toggle_shown);
+    put(tr("Curtain"), {}, document_.keyed(QStringLiteral("{curtain}")), &StageView::toggle_curtain,
+        drawing_.look().curtain);
+    put(tr("Core sample"), {}, document_.keyed(QStringLiteral("{core_sample}")), &StageView::toggle_core_sample,
+        tool_core_);
+    put(tr("Transect"), {}, document_.keyed(QStringLiteral("{transect}")), &StageView::toggle_transect,
+        transect_->isVisible());
     const QString size = zoom_ == 0 ? tr("1:1") : zoom_ == 1 ? tr("Fit") : tr("%1 %").arg(std::lround(zoom_ * 100));
-    put(size, {}, tr("Z"), &StageView::toggle_actual_size);
+    put(size, {}, document_.keyed(QStringLiteral("{actual_size}")), &StageView::toggle_actual_size);
     const QString looks = look_words(drawing_.look());
     if (looks.isEmpty()) return;
     // At the top: what is seen is not quite the picture.

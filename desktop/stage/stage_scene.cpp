@@ -45,7 +45,7 @@ const Ground* StageView::stand_in_scene() const {
 
 void StageView::toggle_camera() {
     if (!tool_camera_ && stand_in_scene() == nullptr)
-        return document_.say(tr("there is no stand-in scene whose camera could be moved: add one (Alt+S)"));
+        return document_.say(tr("There is no stand-in scene whose camera could be moved: add one ({add_scene})"));
     tool_camera_ = !tool_camera_;
     marks_.clear();
     document_.say(tool_camera_

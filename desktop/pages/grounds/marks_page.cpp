@@ -49,10 +49,10 @@ std::vector<Field> fields_of(const MarksGround& ground, const Finish& finish) {
     QStringList names;
     const Ground* of = find_ground(finish, ground.of);
     for (const int id : ground.ids) names.append(of != nullptr ? qs(object_name(*of, id)) : QString::number(id));
-    return {
-        {"of", tr("Objects of"), qs(ground.of), tr("the scene or capture"), scenes},
-        {"ids", tr("Chosen"), ids_text(ground.ids),
-         names.isEmpty() ? tr("numbers of objects; or point at them with Alt+M") : names.join(QStringLiteral(", "))}};
+    return {{"of", tr("Objects of"), qs(ground.of), tr("the scene or capture"), scenes},
+            {"ids", tr("Chosen"), ids_text(ground.ids),
+             names.isEmpty() ? tr("numbers of objects; or point at them with Mark objects")
+                             : names.join(QStringLiteral(", "))}};
 }
 
 QString change_field(MarksGround& ground, const QString& key, const QString& text) {

@@ -60,7 +60,7 @@ std::vector<Field> fields_of(const SceneGround& ground, const Finish& finish) {
             {"field", tr("Field of view"), tr("%1°").arg(number_text(scene.camera.field)),
              tr("degrees from the lower border to the upper")},
             {"path", tr("Path"), scene.path.empty() ? tr("stands still") : qs(counted(scene.path.size(), "stop")),
-             tr("put stops with Shift+Y; clear this field to let it stand still")}};
+             tr("put stops with Camera stop here; clear this field to let it stand still")}};
 }
 
 QString change_field(SceneGround& ground, const QString& key, const QString& text) {
