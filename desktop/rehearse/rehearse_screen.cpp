@@ -149,7 +149,7 @@ QWidget* RehearseScreen::below() {
     QWidget* head = panel_header(below, row);
     play_ = panel_button(head, actions_["play"], {});
     play_->setObjectName(QStringLiteral("rehearse_play"));
-    play_->setFixedWidth(104);
+    play_->setFixedWidth(116);
     row->addWidget(play_);
     record_ = panel_button(head, actions_["record"], {});
     row->addWidget(record_);
@@ -162,8 +162,8 @@ QWidget* RehearseScreen::below() {
     time_words_ = quiet_label(head);
     row->addWidget(time_words_, 1);
     row->addWidget(panel_button(head, actions_["response_page"], tr("Responses")));
-    row->addWidget(panel_button(head, actions_["open_tape"], tr("Take a tape")));
-    row->addWidget(panel_button(head, actions_["save_tape"], tr("Save the tape")));
+    row->addWidget(panel_button(head, actions_["open_tape"], tr("Open a tape…")));
+    row->addWidget(panel_button(head, actions_["save_tape"], tr("Save the tape…")));
     column->addWidget(head);
     column->addWidget(lanes_, 1);
     below->setMinimumHeight(140);
@@ -171,10 +171,11 @@ QWidget* RehearseScreen::below() {
 }
 
 void RehearseScreen::refresh_words() {
-    play_->setText(playing_.playing() ? tr("Pause  Space") : tr("Play  Space"));
-    record_->setText(playing_.recording() ? tr("● Recording") : tr("Record"));
-    loop_->setText(playing_.looping() ? tr("Loop on") : tr("Loop off"));
-    slow_->setText(playing_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / playing_.speed())));
+    set_button_words(play_, playing_.playing() ? tr("Pause") : tr("Play"));
+    set_button_words(record_, playing_.recording() ? tr("● Recording") : tr("Record"));
+    set_button_words(loop_, playing_.looping() ? tr("Loop on") : tr("Loop off"));
+    set_button_words(
+        slow_, playing_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / playing_.speed())));
     keep_->setVisible(playing_.has_live() && !playing_.recording());
     const Tape& tape = document_.finish().tape;
     QString words = tape.changes.empty() ? qs(counted(tape.cues.size(), "cue"))
@@ -188,7 +189,7 @@ void RehearseScreen::refresh_words() {
 
 void RehearseScreen::refresh_link() {
     const LinkReceiver* link = link_.receiver();
-    listen_->setText(link != nullptr ? tr("Stop listening") : tr("Listen to a game"));
+    set_button_words(listen_, link != nullptr ? tr("Stop listening") : tr("Listen to a game"));
     if (link == nullptr) {
         link_words_->setText(tr("a game can send cues, signals and dials as Open Sound Control"));
         return;

@@ -68,7 +68,9 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
     const QRectF area = frame.area();
     painter.save();
     painter.setClipRect(clip.intersected(zoom_ > 0 ? frame.room : clip));
-    if (picture.type == Type::vec4) paint_backdrop(painter, area.toRect());
+    // Not a line of it may stand beside the picture, where that begins or ends between the view's own pixels.
+    painter.setClipRect(area, Qt::IntersectClip);
+    if (picture.type == Type::vec4) paint_backdrop(painter, area.toAlignedRect());
     const bool stale = drawing_.stage_fault() != nullptr && !drawing_.shows_candidate();
     const QSize device = frame.device_size();
     const bool fits = picture.fitted.size() == device;
