@@ -20,7 +20,7 @@ Stop height(double at, double value, std::string easing = {}) { return {at, {val
 std::vector<StopPreset> gradients() {
     return {
         {"black to white", {{colour(0, 0, 0, 0), colour(1, 255, 255, 255)}, StopMix::display}},
-        {"clear to white", {{colour(0, 255, 255, 255, 1, 0), colour(1, 255, 255, 255)}, StopMix::straight}},
+        {"transparent to white", {{colour(0, 255, 255, 255, 1, 0), colour(1, 255, 255, 255)}, StopMix::straight}},
         {"lamp light",
          {{colour(0, 20, 8, 2), colour(0.45, 214, 110, 32), colour(0.8, 255, 206, 120, 2), colour(1, 255, 240, 214, 6)},
           StopMix::straight}},

@@ -37,6 +37,7 @@ void DialsView::paintEvent(QPaintEvent*) {
                    "in a formula.")));
         return;
     }
+    if (hasFocus()) theme::paint_focus_line(painter, viewport()->rect());
     painter.translate(-scrolled());
     for (const Heading& heading : headings_)
         theme::paint_text(painter, heading.area, heading.words, theme::words(theme::small, true), theme::quiet);

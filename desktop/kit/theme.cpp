@@ -122,6 +122,10 @@ void paint_focus(QPainter& painter, const QRect& area) {
     painter.restore();
 }
 
+void paint_focus_line(QPainter& painter, const QRect& view) {
+    painter.fillRect(QRect(view.left(), view.top(), view.width(), 2), gold);
+}
+
 void paint_notched_bar(QPainter& painter, int left, int right, int y) {
     painter.fillRect(left, y, std::max(4, right - left), 2, vermilion);
     for (int x = left; x < std::max(left + 4, right); x += 6) painter.fillRect(x, y - 2, 2, 2, vermilion);

@@ -73,6 +73,8 @@ void paint_checker(QPainter& painter, const QRect& area);
 
 /// Round what the keys are on.
 void paint_focus(QPainter& painter, const QRect& area);
+/// Along the top of a view that the keys are on.
+void paint_focus_line(QPainter& painter, const QRect& view);
 
 /// A bar with notches, the mark under words at fault.
 void paint_notched_bar(QPainter& painter, int left, int right, int y);

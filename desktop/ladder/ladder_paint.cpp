@@ -39,6 +39,7 @@ void LadderView::paintEvent(QPaintEvent*) {
     paint_chips(painter);
     if (no_steps) paint_empty(painter);
     if (dragging_ == Dragging::picture || dragging_ == Dragging::row) paint_dragged(painter);
+    if (hasFocus()) theme::paint_focus_line(painter, viewport()->rect());
 }
 
 // What hangs at the mouse, and what letting go would do.

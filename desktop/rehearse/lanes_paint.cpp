@@ -45,6 +45,7 @@ void LanesView::paintEvent(QPaintEvent*) {
     painter.setClipping(false);
     paint_rule(painter);
     paint_now(painter);
+    if (hasFocus()) theme::paint_focus_line(painter, viewport()->rect());
 }
 
 void LanesView::paint_rule(QPainter& painter) const {

@@ -239,6 +239,7 @@ void GroundShelf::paintEvent(QPaintEvent*) {
             theme::words(), theme::quiet);
         return;
     }
+    if (hasFocus()) theme::paint_focus_line(painter, viewport()->rect());
     painter.translate(-scrolled());
     const QRect visible = viewport()->rect().translated(scrolled());
     for (const Card& card : cards_) {

@@ -46,7 +46,7 @@ void StageView::paintEvent(QPaintEvent*) {
         paint_notice(painter);
     }
     paint_pills(painter);
-    if (hasFocus()) theme::paint_focus(painter, rect());
+    if (hasFocus()) theme::paint_focus_line(painter, rect());
 }
 
 void StageView::paint_backdrop(QPainter& painter, const QRect& area) const {
