@@ -95,7 +95,7 @@ QList<int> RehearseScreen::row_sizes() const { return rows_->sizes(); }
 
 void RehearseScreen::set_sizes(const QList<int>& columns, const QList<int>& rows) {
     wanted_columns_ = columns;
-    rows_->setSizes(rows);
+    if (rows.size() == 2) rows_->setSizes(rows);
 }
 
 void RehearseScreen::set_stage_alone(bool alone) {

@@ -48,8 +48,8 @@ void MainWindow::restore_layout() {
                                   {first_ladder_width, std::max(320, width() - first_ladder_width)}));
     rows_->setSizes(sizes_from(setting(settings_, "window/rows"),
                                {std::max(180, height() - 90 - first_dials_height), first_dials_height}));
-    rehearse_->set_sizes(sizes_from(setting(settings_, "window/rehearse_columns"), rehearse_->column_sizes()),
-                         sizes_from(setting(settings_, "window/rehearse_rows"), rehearse_->row_sizes()));
+    rehearse_->set_sizes(sizes_from(setting(settings_, "window/rehearse_columns"), {}),
+                         sizes_from(setting(settings_, "window/rehearse_rows"), {}));
     if (setting(settings_, "window/shelf").toBool()) dial_pages_->setCurrentIndex(shelf_page);
     if (setting(settings_, "window/screen").toString() == QStringLiteral("rehearse")) show_screen(true);
 }
