@@ -90,7 +90,7 @@ void StageView::paint_one(QPainter& painter, const StagePicture& picture, const 
 void StageView::paint_picture(QPainter& painter) const {
     const StagePicture& stage = drawing_.stage();
     const StageFrame now = frame();
-    const QRect whole = now.area().toRect();
+    const QRect whole = now.area().toAlignedRect();
     const StagePicture* other = other_picture();
     if (other != nullptr) {
         const int x = curtain_x();
@@ -101,7 +101,7 @@ void StageView::paint_picture(QPainter& painter) const {
     }
     if (const StagePicture* pinned = pinned_picture()) {
         const StageFrame beside = pinned_frame();
-        paint_one(painter, *pinned, beside, beside.area().toRect());
+        paint_one(painter, *pinned, beside, beside.area().toAlignedRect());
         const QRect label(beside.room.left(), beside.room.bottom() + 2, beside.room.width(), 16);
         theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(drawing_.look().pinned))),
                           theme::words(theme::small), theme::stage_words);
