@@ -89,7 +89,7 @@ std::string LadderView::dial_at_hand() const {
 void LadderView::walk_word(int direction) {
     const std::vector<LiveWord> words = words_of_selected();
     const int count = static_cast<int>(words.size());
-    if (count == 0) return document_.say(tr("there is no word to take hold of here"));
+    if (count == 0) return document_.say(tr("There is no word to take hold of here"));
     int at = word_cursor_ < 0 ? (direction > 0 ? -1 : count) : word_cursor_;
     for (int tried = 0; tried < count; ++tried) {
         at = (at + direction + count) % count;

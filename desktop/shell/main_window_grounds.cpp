@@ -145,7 +145,7 @@ void MainWindow::replace_chosen_ground() {
 
 void MainWindow::put_camera_key() {
     const Ground* scene = stage_->stand_in_scene();
-    if (scene == nullptr) return document_.say(tr("there is no stand-in scene whose camera could move"));
+    if (scene == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
     document_.edit(lacquer::put_camera_key(document_.finish(), scene->name, playing_.time()),
                    tr("Put a stop of the camera at %1 s").arg(playing_.time(), 0, 'f', 2));
 }
@@ -153,7 +153,7 @@ void MainWindow::put_camera_key() {
 void MainWindow::put_camera_home() {
     const Ground* scene = stage_->stand_in_scene();
     const ScenePlace* place = scene != nullptr ? find_place(scene->as<SceneGround>()->view.place) : nullptr;
-    if (place == nullptr) return document_.say(tr("there is no stand-in scene whose camera could move"));
+    if (place == nullptr) return document_.say(tr("There is no stand-in scene whose camera could move"));
     Ground home = *scene;
     SceneView& view = home.as<SceneGround>()->view;
     view.camera = place->camera;

@@ -89,7 +89,7 @@ void StageView::take_pick() {
     if (probe.points.front().x != pick_->x() || probe.points.front().y != pick_->y()) return;
     pick_.reset();
     const int id = static_cast<int>(std::lround(ids->picture.at(0, 0)[0]));
-    if (id == 0) return document_.say(tr("there is no object there"));
+    if (id == 0) return document_.say(tr("There is no object there"));
     const Ground* ground = find_ground(document_.finish(), marks_);
     const auto* before = ground != nullptr ? ground->as<MarksGround>() : nullptr;
     if (before == nullptr) return;

@@ -175,7 +175,7 @@ void StageView::toggle_curtain() {
     Look look = drawing_.look();
     look.curtain = !look.curtain;
     if (look.curtain && look.curtain_other.empty() && first_picture(document_.finish()) == nullptr) {
-        document_.say(tr("there is no picture to compare with: choose a step for the curtain's left side"));
+        document_.say(tr("There is no picture to compare with: choose a step for the curtain's left side"));
         return;
     }
     drawing_.set_look(std::move(look));
@@ -231,7 +231,7 @@ void StageView::toggle_detail() {
 }
 
 void StageView::copy_picture() {
-    if (drawing_.stage().image.isNull()) return document_.say(tr("there is no picture to copy"));
+    if (drawing_.stage().image.isNull()) return document_.say(tr("There is no picture to copy"));
     QGuiApplication::clipboard()->setImage(drawing_.stage().image);
     document_.say(tr("Copied the picture that is shown"));
 }
