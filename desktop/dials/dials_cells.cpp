@@ -14,7 +14,7 @@ AccessibleCell DialsView::cell(int index) const {
     AccessibleCell told{qs(shown_name(dial.name)), dial_value_text(dial, present_value(dial))};
     const QRect area = cell.area.translated(-scrolled());
     if (area.intersects(viewport()->rect())) told.area = area;
-    told.chosen = dial.name == chosen_;
+    told.chosen = dial.name == chosen_.one();
     told.role = dial.kind == DialKind::toggle ? QAccessible::CheckBox : QAccessible::Slider;
     told.actions = {tr("choose"), tr("more"), tr("less"), tr("type"), tr("change")};
     return told;

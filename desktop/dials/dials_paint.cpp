@@ -47,8 +47,7 @@ void DialsView::paintEvent(QPaintEvent*) {
 void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     const Dial& dial = document_.finish().dials[cell.dial];
     const bool held = playing_.held().contains(dial.name);
-    const bool is_chosen =
-        dial.name == chosen_ || std::find(all_chosen_.begin(), all_chosen_.end(), dial.name) != all_chosen_.end();
+    const bool is_chosen = chosen_.holds(dial.name);
     if (cell.card) {
         painter.setPen(held ? theme::gold : theme::hairline);
         painter.setBrush(theme::raised);
@@ -56,7 +55,7 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     } else {
         painter.fillRect(QRect(cell.area.left(), cell.area.bottom(), cell.area.width(), 1), theme::raised);
     }
-    if (is_chosen && (hasFocus() || all_chosen_.size() > 1))
+    if (is_chosen && (hasFocus() || chosen_.several()))
         painter.fillRect(QRect(cell.area.left() - (cell.card ? 0 : 6), cell.area.top() + 6, 3, 16), theme::gold);
     const bool reaches = reaching_.contains(dial.name);
     theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(theme::plain, true),

@@ -51,6 +51,12 @@ std::set<std::string, std::less<>> dials_reaching(const CheckedFinish& checked, 
     return dials;
 }
 
+std::vector<std::string> dial_names(const Finish& finish) {
+    std::vector<std::string> names;
+    for (const Dial& dial : finish.dials) names.push_back(dial.name);
+    return names;
+}
+
 }  // namespace
 
 DialsView::DialsView(Models& models, QWidget* parent)
@@ -78,7 +84,7 @@ DialsView::DialsView(Models& models, QWidget* parent)
     connect(&playing_, &Playing::time_changed, this, [this] { viewport()->update(); });
     connect(&drawing_, &Drawing::warnings_changed, this, [this] {
         viewport()->update();
-        const Dial* dial = find_dial(document_.finish(), chosen_);
+        const Dial* dial = find_dial(document_.finish(), chosen_.one());
         if (dial != nullptr && warning_of(*dial) != nullptr) viewport()->setToolTip(qs(warning_of(*dial)->message));
     });
     retrace();
@@ -182,9 +188,9 @@ void DialsView::rebuild() {
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(row_height);
     verticalScrollBar()->setRange(0, std::max(0, bottom - viewport()->height()));
-    std::erase_if(all_chosen_, [&](const std::string& name) { return find_dial(finish, name) == nullptr; });
-    if (find_dial(finish, chosen_) == nullptr)
-        chosen_ = cells_.empty() ? std::string() : finish.dials[cells_.front().dial].name;
+    std::vector<std::string> there;
+    for (const Cell& cell : cells_) there.push_back(finish.dials[cell.dial].name);
+    chosen_.keep_among(there);
     viewport()->update();
 }
 
@@ -213,8 +219,7 @@ QRect DialsView::track_area(const std::string& dial) const {
 }
 
 void DialsView::choose(const std::string& dial) {
-    chosen_ = dial;
-    all_chosen_ = {dial};
+    chosen_.choose(dial);
     if (const Cell* cell = cell_of(dial)) {
         if (cell->area.top() < verticalScrollBar()->value()) verticalScrollBar()->setValue(cell->area.top() - 4);
         if (cell->area.bottom() > verticalScrollBar()->value() + viewport()->height()) {
@@ -225,22 +230,13 @@ void DialsView::choose(const std::string& dial) {
 }
 
 void DialsView::toggle_chosen(const std::string& dial) {
-    const bool was = std::find(all_chosen_.begin(), all_chosen_.end(), dial) != all_chosen_.end();
-    if (was && all_chosen_.size() == 1) return;
-    const std::vector<std::string> before = all_chosen_;
-    all_chosen_.clear();
-    for (const Dial& each : document_.finish().dials) {
-        const bool had = std::find(before.begin(), before.end(), each.name) != before.end();
-        if (each.name == dial ? !was : had) all_chosen_.push_back(each.name);
-    }
-    chosen_ = was ? all_chosen_.front() : dial;
+    chosen_.toggle(dial, dial_names(document_.finish()));
     viewport()->update();
 }
 
 void DialsView::choose_all() {
-    all_chosen_.clear();
-    for (const Dial& dial : document_.finish().dials) all_chosen_.push_back(dial.name);
-    document_.say(tr("Chose %1").arg(qs(counted(all_chosen_.size(), "dial"))));
+    chosen_.choose_all(dial_names(document_.finish()));
+    document_.say(tr("Chose %1").arg(tr("%n dial(s)", nullptr, static_cast<int>(chosen_.all().size()))));
     viewport()->update();
 }
 
@@ -256,7 +252,7 @@ void DialsView::mousePressEvent(QMouseEvent* event) {
     if (event->modifiers().testFlag(Qt::ControlModifier) && event->button() == Qt::LeftButton &&
         !cell->track.contains(event->pos() + scrolled()))
         return toggle_chosen(dial.name);
-    const bool among = std::find(all_chosen_.begin(), all_chosen_.end(), dial.name) != all_chosen_.end();
+    const bool among = chosen_.holds(dial.name);
     if (event->button() == Qt::LeftButton || !among) choose(dial.name);
     const QPoint at = event->pos() + scrolled();
     if (event->button() != Qt::LeftButton || !cell->track.adjusted(-4, -4, 4, 4).contains(at)) return;
@@ -322,7 +318,7 @@ void DialsView::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void DialsView::keyPressEvent(QKeyEvent* event) {
-    const Cell* cell = cell_of(chosen_);
+    const Cell* cell = cell_of(chosen_.one());
     if (cell == nullptr) return QAbstractScrollArea::keyPressEvent(event);
     const auto at = cell - cells_.data();
     const auto go = [&](std::ptrdiff_t to) {
@@ -348,7 +344,7 @@ void DialsView::keyPressEvent(QKeyEvent* event) {
 }
 
 void DialsView::step_chosen(double increments) {
-    if (const Dial* dial = find_dial(document_.finish(), chosen_))
+    if (const Dial* dial = find_dial(document_.finish(), chosen_.one()))
         playing_.set_dial(dial->name, dial_value_stepped(*dial, present_value(*dial), increments));
 }
 

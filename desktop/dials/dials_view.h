@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "desktop/kit/accessible_cells.h"
+#include "desktop/kit/chosen_names.h"
 
 #include "core/finish/finish.h"
 #include "core/inspect/warning.h"
@@ -30,7 +31,7 @@ public:
 
     void set_menu(QMenu* menu) { menu_ = menu; }
     /// The chosen dial's name; empty if there is none.
-    const std::string& chosen() const { return chosen_; }
+    const std::string& chosen() const { return chosen_.one(); }
     void choose(const std::string& dial);
     void edit_value();
     void delete_chosen();
@@ -46,7 +47,7 @@ public:
     /// A value into the chosen dial. False if what was copied is none.
     bool paste_value();
     void choose_all();
-    const std::vector<std::string>& all_chosen() const { return all_chosen_; }
+    const std::vector<std::string>& all_chosen() const { return chosen_.all(); }
     /// Takes the first mend that a warning about the chosen dial offers.
     void take_mend();
 
@@ -120,8 +121,7 @@ private:
     std::vector<Cell> cells_;
     std::map<std::string, std::vector<float>, std::less<>> traces_;
     std::set<std::string, std::less<>> reaching_;
-    std::string chosen_;
-    std::vector<std::string> all_chosen_;  ///< several, the one above among them; in the order of the finish
+    ChosenNames chosen_;
     std::string dragged_;
     double drag_share_ = 0;
     int drag_x_ = 0;

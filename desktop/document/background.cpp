@@ -10,7 +10,7 @@ Background::~Background() {
 }
 
 bool Background::stop() {
-    if (!busy()) return false;
+    if (!busy() || !can_stop_) return false;
     cancel_.request();
     return true;
 }
@@ -19,6 +19,7 @@ void Background::begin(const QString& words) {
     cancel_ = Cancel();
     words_ = words;
     share_ = 0;
+    can_stop_ = true;
     emit changed();
 }
 

@@ -24,11 +24,19 @@ public:
     /// What is being done, and its share so far, 0..1.
     const QString& words() const { return words_; }
     double share() const { return share_; }
-    /// False if nothing is under way.
+    bool can_stop() const { return can_stop_; }
+    /// False if nothing that can be stopped is under way.
     bool stop();
 
     /// Does `work` on the thread and hands what it gives to `done` on this one. One thing at a time: false if something
-    /// is under way already.
+    /// is under way already. What asks for no `Cancel` cannot be stopped.
+    template <class Given>
+    bool run(const QString& words, std::function<Given()> work, std::function<void(Given)> done) {
+        const auto plain = [work = std::move(work)](const Cancel&, const Progress&) { return work(); };
+        if (!run<Given>(words, plain, std::move(done))) return false;
+        can_stop_ = false;
+        return true;
+    }
     template <class Given>
     bool run(const QString& words, std::function<Given(const Cancel&, const Progress&)> work,
              std::function<void(Given)> done) {
@@ -53,6 +61,7 @@ private:
     Cancel cancel_;
     QString words_;
     double share_ = 0;
+    bool can_stop_ = true;
 };
 
 }  // namespace lacquer

@@ -17,6 +17,7 @@ struct Demo {
     QString name;
     QString brief;
     DrivenBy by = DrivenBy::by_hand;
+    friend bool operator==(const Demo&, const Demo&) = default;
 };
 
 /// Where they lie: `demo/finishes`, beside the program or above it. Empty if there is no such folder.

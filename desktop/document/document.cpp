@@ -1,10 +1,10 @@
 #include "desktop/document/document.h"
 
-#include <QFileInfo>
 #include <algorithm>
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/find_pictures.h"
 #include "core/finish/limits.h"
 
 namespace lacquer {
@@ -16,6 +16,7 @@ Document::Document(Prompts prompts, QObject* parent)
     connect(&autosave_timer_, &QTimer::timeout, this, &Document::autosave);
     connect(&files_, &WatchedFiles::changed, this, [this] {
         // A file that was replaced is no longer watched until it is named again.
+        watched_.clear();
         watch_files();
         reread_shared();
         emit files_changed();
@@ -104,7 +105,7 @@ void Document::use_catalogue(std::shared_ptr<const Catalogue> catalogue) {
     catalogue_ = std::move(catalogue);
     replaced();
     if (catalogue_->faults.empty()) {
-        say(qs(counted(catalogue_->operations.size(), "operation")));
+        say(tr("%n operation(s)", nullptr, static_cast<int>(catalogue_->operations.size())));
     } else {
         complain(catalogue_->faults.front());
     }
@@ -194,10 +195,21 @@ void Document::watch_files() {
     for (const Ground& ground : finish().grounds) {
         for (const std::string& path : paths_of(ground)) paths.append(qs(picture_path(path_, path)));
     }
-    // A new file of shared dials is written by ourselves.
-    if (const std::string shared = shared_path(); !shared.empty() && QFileInfo::exists(qs(shared)))
-        paths.append(qs(shared));
+    if (const std::string shared = shared_path(); !shared.empty()) paths.append(qs(shared));
+    if (paths == watched_) return;
+    watched_ = paths;
     files_.watch(paths);
+    look_for_missing();
+}
+
+void Document::look_for_missing() {
+    disk_.then(
+        this, [finish = history_.now(), path = path_] { return missing_files(*finish, path); },
+        [this](std::vector<std::string> missing) {
+            if (missing == missing_) return;
+            missing_ = std::move(missing);
+            emit missing_changed();
+        });
 }
 
 }  // namespace lacquer

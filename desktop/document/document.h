@@ -15,6 +15,7 @@
 #include "core/finish/file.h"
 #include "core/finish/history.h"
 #include "desktop/document/background.h"
+#include "desktop/document/disk.h"
 #include "desktop/document/notices.h"
 #include "desktop/document/prompts.h"
 #include "desktop/document/recovery.h"
@@ -99,7 +100,7 @@ public:
     /// Takes a shared dial of that file into the finish.
     bool take_shared(const std::string& name);
     /// The shared dials in the finish's file of them; empty if there is none.
-    std::vector<Dial> shared_dials() const;
+    std::vector<Dial> shared_dials();
 
     /// The keys that hints name; see `with_keys`.
     void set_key_names(KeyNames keys) { key_names_ = std::move(keys); }
@@ -114,16 +115,22 @@ public:
     /// Failures that stay are seen now.
     void see_notices();
     const Prompts& prompts() const { return prompts_; }
-    /// Long work on files.
+    /// Long work on files, beside what goes on in the window.
     Background& background() { return background_; }
+    Disk& disk() { return disk_; }
+    /// The files that its grounds read and that weren't there when it was looked last.
+    const std::vector<std::string>& missing() const { return missing_; }
+    /// Whether changes of its files are noticed by now.
+    bool watching() const { return files_.watching(); }
 
 Q_SIGNALS:
     void finish_replaced();  ///< for the models that follow it; views watch the next, which comes after
     void finish_changed();
     void selection_changed();
-    void going_to_leave();  ///< it is about to be asked whether there are unsaved changes
-    void left();            ///< another finish comes in its place, or the same one read again
-    void files_changed();   ///< something that the finish reads was changed by another program
+    void going_to_leave();   ///< it is about to be asked whether there are unsaved changes
+    void left();             ///< another finish comes in its place, or the same one read again
+    void missing_changed();  ///< files that its grounds read have come or gone
+    void files_changed();    ///< something that the finish reads was changed by another program
     void interacting_changed(bool interacting);
     void called_off();  ///< whatever is dragged is let go of
     void said(const QString& words);
@@ -137,10 +144,13 @@ private:
     Finish moved_to(const std::string& path) const;
     bool read(const QString& path, bool as_copy);
     bool write_to(const std::string& path);
+    bool saved(const QString& file, const std::optional<Fault>& not_shared);
     std::string shared_path() const;
     std::optional<Fault> write_shared();
     bool may_write_shared(const std::string& path) const;
+    void look_for_missing();
     void reread_shared();
+    void take_over(const std::vector<Dial>& shared);
     void keep_soon();
     void autosave();
 
@@ -159,10 +169,13 @@ private:
     std::vector<std::string> selection_;
     bool interacting_ = false;
     std::size_t entry_before_ = 0;  ///< of the history, when the hand began
+    QStringList watched_;
     WatchedFiles files_;
+    std::vector<std::string> missing_;
     Background background_;
     QTimer autosave_timer_;
     bool autosave_failed_ = false;
+    Disk disk_;
 };
 
 }  // namespace lacquer

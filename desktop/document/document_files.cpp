@@ -25,6 +25,18 @@ void name_files_from(Finish& finish, const std::string& from, const std::string&
     move(finish.shared_dials);
 }
 
+struct ReadFinish {
+    Result<OpenedFinish> opened;
+    FoundFiles found;
+    std::optional<FileStamp> stamp;
+};
+
+// The finish is written, and then looked at as it lies there.
+struct Written {
+    Result<Done> done;
+    std::optional<FileStamp> stamp;
+};
+
 }  // namespace
 
 void Document::adopt(Finish finish, const std::string& path, const Faults& notices) {
@@ -33,7 +45,7 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     history_ = History(std::move(finish));
     saved_ = history_.now();
     path_ = path;
-    on_disk_ = path.empty() ? std::nullopt : stamp_of(path);
+    on_disk_.reset();
     chosen_shared_.clear();
     selected_.clear();
     anchor_.clear();
@@ -42,7 +54,7 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     emit selection_changed();
     if (!notices.empty()) {
         say(tr("%1 (%2 in the file could not be used)")
-                .arg(qs(to_text(notices.front())), qs(counted(notices.size(), "thing"))));
+                .arg(qs(to_text(notices.front())), tr("%n thing(s)", nullptr, static_cast<int>(notices.size()))));
     }
 }
 
@@ -51,24 +63,33 @@ bool Document::open(const QString& path) { return read(path, false); }
 bool Document::open_copy(const QString& path) { return read(path, true); }
 
 bool Document::read(const QString& path, bool as_copy) {
-    const std::string name = path.toStdString();
-    Result<OpenedFinish> opened = load_finish(name);
-    if (!opened) {
-        complain(opened.fault());
+    std::error_code code;
+    const std::string full = std::filesystem::absolute(path.toStdString(), code).lexically_normal().string();
+    auto read = disk_.read(tr("opening %1").arg(QFileInfo(path).fileName()), [name = path.toStdString(), full] {
+        ReadFinish given{load_finish(name), {}, stamp_of(full)};
+        // What was moved along with the finish is found again by name.
+        if (given.opened) given.found = find_by_name(given.opened->finish, full, folder_of(full));
+        return given;
+    });
+    if (!read) {
+        say(tr("%1 was not opened").arg(QFileInfo(path).fileName()));
         return false;
     }
-    std::error_code code;
-    const std::string full = std::filesystem::absolute(name, code).lexically_normal().string();
-    // What was moved along with the finish is found again by name.
-    FoundFiles found = find_by_name(opened->finish, full, folder_of(full));
+    if (!read->opened) {
+        complain(read->opened.fault());
+        return false;
+    }
+    auto& [opened, found, stamp] = *read;
     const QString file = as_copy ? tr("a copy of %1").arg(qs(opened->finish.name)) : QFileInfo(path).fileName();
     say(found.moved.empty() ? tr("Opened %1").arg(file)
-                            : tr("Opened %1, and found %2 by name").arg(file, qs(counted(found.moved.size(), "file"))));
+                            : tr("Opened %1, and found %2 by name")
+                                  .arg(file, tr("%n file(s)", nullptr, static_cast<int>(found.moved.size()))));
     if (as_copy) {
         // It has no place yet, so that its files are named in full.
         for (Finish* finish : {&opened->finish, &found.finish}) name_files_from(*finish, full, {});
     }
     adopt(std::move(opened->finish), as_copy ? std::string() : full, opened->notices);
+    if (!as_copy) on_disk_ = stamp;
     if (!found.moved.empty()) edit(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
     return true;
 }
@@ -87,8 +108,9 @@ Finish Document::moved_to(const std::string& path) const {
 }
 
 bool Document::write_to(const std::string& path) {
-    if (const auto there = stamp_of(path); path == path_ && there && there != on_disk_) {
-        const QString file = QFileInfo(qs(path)).fileName();
+    const QString file = QFileInfo(qs(path)).fileName();
+    const auto there = disk_.wait(tr("looking at %1").arg(file), [path] { return stamp_of(path); });
+    if (path == path_ && there && there != on_disk_) {
         const auto answer = prompts_.changed_on_disk != nullptr ? prompts_.changed_on_disk(file) : ChangedOnDisk::stay;
         if (answer == ChangedOnDisk::save_elsewhere) return save_as();
         if (answer == ChangedOnDisk::stay) {
@@ -96,26 +118,38 @@ bool Document::write_to(const std::string& path) {
             return false;
         }
     }
-    Finish moved = moved_to(path);
     const std::optional<Fault> not_shared = write_shared();
-    if (Result<Done> done = save_finish(path, moved); !done) {
-        complain(done.fault());
+    // Time goes on while it is written, and play may be recorded: what is saved is what was there now.
+    const auto before = history_.now();
+    Finish moved = moved_to(path);
+    const Written written = disk_.wait(tr("saving %1").arg(file), [path, moved] {
+        return Written{save_finish(path, moved), stamp_of(path)};
+    });
+    if (!written.done) {
+        complain(written.done.fault());
         return false;
     }
     drop_autosave();
+    const bool as_written = history_.now() == before;
+    Finish here = moved_to(path);
     path_ = path;
-    on_disk_ = stamp_of(path);
-    if (moved != finish()) {
-        history_.record(std::move(moved), tr("Saved elsewhere").toStdString());
+    on_disk_ = written.stamp;
+    if (here != finish()) {
+        history_.record(std::move(here), tr("Saved elsewhere").toStdString());
         replaced();
     }
     history_.seal();
-    saved_ = history_.now();
-    const QString saved = tr("Saved %1").arg(QFileInfo(qs(path)).fileName());
+    saved_ = as_written ? history_.now() : std::make_shared<const Finish>(std::move(moved));
+    if (!as_written) keep_soon();
+    return saved(file, not_shared);
+}
+
+bool Document::saved(const QString& file, const std::optional<Fault>& not_shared) {
+    const QString words = tr("Saved %1").arg(file);
     if (not_shared) {
-        say(tr("%1, but not its shared dials: %2").arg(saved, qs(to_text(*not_shared))), Tone::failed);
+        say(tr("%1, but not its shared dials: %2").arg(words, qs(to_text(*not_shared))), Tone::failed);
     } else {
-        say(saved);
+        say(words);
     }
     emit finish_changed();
     return true;
@@ -139,7 +173,8 @@ bool Document::save_copy() {
     const std::string path = std::filesystem::absolute(chosen.toStdString(), code).lexically_normal().string();
     // A copy on itself is saving.
     if (path == path_) return save();
-    if (const Result<Done> done = save_finish(path, moved_to(path)); !done) {
+    const auto write = [path, moved = moved_to(path)] { return save_finish(path, moved); };
+    if (const Result<Done> done = disk_.wait(tr("saving %1").arg(QFileInfo(qs(path)).fileName()), write); !done) {
         complain(done.fault());
         return false;
     }
@@ -150,7 +185,8 @@ bool Document::save_copy() {
 QString Document::with_ending(const QString& path, const QString& ending) {
     if (path.isEmpty() || path.endsWith(ending)) return path;
     const QString whole = path + ending;
-    if (QFileInfo::exists(whole) && (prompts_.may_replace == nullptr || !prompts_.may_replace(whole))) {
+    const bool there = disk_.wait(tr("looking at %1").arg(whole), [whole] { return QFileInfo::exists(whole); });
+    if (there && (prompts_.may_replace == nullptr || !prompts_.may_replace(whole))) {
         say(tr("%1 stays as it is").arg(QFileInfo(whole).fileName()));
         return {};
     }
@@ -181,16 +217,18 @@ bool Document::may_leave() {
 }
 
 bool Document::bring_back(const KeptWork& kept) {
-    std::optional<OpenedFinish> opened = read_kept(kept);
+    std::optional<OpenedFinish> opened =
+        disk_.wait(tr("opening %1").arg(qs(kept.name)), [kept] { return read_kept(kept); });
     if (!opened) {
         say(tr("What was kept of %1 is no longer there").arg(qs(kept.name)));
         return false;
     }
     adopt(empty_finish(), kept.path, opened->notices);
+    on_disk_ = disk_.wait(tr("looking at %1").arg(qs(kept.name)), [path = kept.path] { return stamp_of(path); });
     edit(std::move(opened->finish), tr("Brought back unsaved work on %1").arg(qs(kept.name)));
     // First kept as our own, then dropped there: at no moment is it kept nowhere.
     autosave();
-    drop_kept(kept);
+    disk_.later([kept] { drop_kept(kept); });
     return true;
 }
 
@@ -201,16 +239,19 @@ void Document::keep_soon() {
 
 void Document::autosave() {
     if (!edited()) return;
-    const Result<Done> kept = keep_for_recovery(path_, finish());
-    // Once, not every two seconds.
-    if (!kept && !autosave_failed_)
-        say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))), Tone::failed);
-    autosave_failed_ = !kept;
+    disk_.then(
+        this, [path = path_, finish = history_.now()] { return keep_for_recovery(path, *finish); },
+        [this](const Result<Done>& kept) {
+            // Once, not every two seconds.
+            if (!kept && !autosave_failed_)
+                say(tr("Unsaved work cannot be kept for a crash: %1").arg(qs(to_text(kept.fault()))), Tone::failed);
+            autosave_failed_ = !kept;
+        });
 }
 
 void Document::drop_autosave() {
     autosave_timer_.stop();
-    drop_recovery(path_);
+    disk_.later([path = path_] { drop_recovery(path); });
 }
 
 }  // namespace lacquer

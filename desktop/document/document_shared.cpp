@@ -13,10 +13,10 @@ std::string Document::shared_path() const {
     return finish().shared_dials.empty() ? std::string() : picture_path(path_, finish().shared_dials);
 }
 
-std::vector<Dial> Document::shared_dials() const {
+std::vector<Dial> Document::shared_dials() {
     if (finish().shared_dials.empty()) return {};
-    Result<std::vector<Dial>> read = load_shared_dials(shared_path());
-    return read ? std::move(*read) : std::vector<Dial>();
+    auto read = disk_.read(tr("reading the shared dials"), [path = shared_path()] { return load_shared_dials(path); });
+    return read && *read ? std::move(**read) : std::vector<Dial>();
 }
 
 QString Document::share_dial(const std::string& name, bool shared) {
@@ -56,7 +56,8 @@ std::optional<Fault> Document::write_shared() {
     const bool any = std::any_of(finish().dials.begin(), finish().dials.end(), [](const Dial& d) { return d.shared; });
     if (!any || finish().shared_dials.empty()) return std::nullopt;
     const std::string path = shared_path();
-    Result<std::vector<Dial>> there = load_shared_dials(path);
+    Result<std::vector<Dial>> there =
+        disk_.wait(tr("reading the shared dials"), [path] { return load_shared_dials(path); });
     const bool is_new = !there && there.fault().id == "file.missing";
     if (!there && !is_new) return there.fault();
     const std::vector<Dial> before = is_new ? std::vector<Dial>() : std::move(*there);
@@ -67,16 +68,24 @@ std::optional<Fault> Document::write_shared() {
                      Place{path, {}, 0, 0}, Severity::warning};
     }
     chosen_shared_.insert(path);
-    const Result<Done> done = save_shared_dials(path, now);
+    const Result<Done> done =
+        disk_.wait(tr("saving the shared dials"), [path, now] { return save_shared_dials(path, now); });
     return done ? std::nullopt : std::optional<Fault>(done.fault());
 }
 
 void Document::reread_shared() {
     if (finish().shared_dials.empty()) return;
-    const Result<std::vector<Dial>> read = load_shared_dials(shared_path());
-    if (!read) return;
+    disk_.then(
+        this, [path = shared_path()] { return std::pair(path, load_shared_dials(path)); },
+        [this](const std::pair<std::string, Result<std::vector<Dial>>>& read) {
+            // Another finish may be open by then.
+            if (read.second && read.first == shared_path()) take_over(*read.second);
+        });
+}
+
+void Document::take_over(const std::vector<Dial>& shared) {
     Faults notices;
-    Finish changed = with_shared_dials(finish(), *read, notices);
+    Finish changed = with_shared_dials(finish(), shared, notices);
     if (changed == finish()) return;
     // What is saved there is saved: it is no change of this finish's own.
     const bool was_edited = edited();

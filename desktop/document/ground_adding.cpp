@@ -28,7 +28,7 @@ bool is_capture(const std::string& path) {
     return layers && (layers->size() > 1 || found_layers(*layers, {}).colour == no_layer);
 }
 
-QString tr(const char* words) { return Document::tr(words); }
+QString tr(const char* words, const char* = nullptr, int n = -1) { return Document::tr(words, nullptr, n); }
 
 // `what` has a place for the ground's name.
 void add(Document& document, Ground ground, const QString& what) {
@@ -36,16 +36,31 @@ void add(Document& document, Ground ground, const QString& what) {
     document.edit(std::move(added.finish), what.arg(qs(shown_name(added.name))));
 }
 
-}  // namespace
+// Of each file. Nothing if it was called off.
+std::optional<std::vector<bool>> which_are_captures(Document& document, const QStringList& paths) {
+    const auto look = [paths] {
+        std::vector<bool> captures;
+        for (const QString& path : paths) captures.push_back(is_capture(path.toStdString()));
+        return captures;
+    };
+    std::optional<std::vector<bool>> captures =
+        document.disk().read(tr("reading %1").arg(paths.join(QLatin1String(", "))), look);
+    if (!captures) document.say(tr("Nothing was added"));
+    return captures;
+}
 
-namespace {
+QSize size_of_file(Document& document, const QString& path) {
+    return document.disk()
+        .read(tr("reading %1").arg(path), [name = path.toStdString()] { return picture_size(name); })
+        .value_or(QSize());
+}
 
 struct NewGround {
     Ground ground;
     const char* words;  ///< with a place for its name
 };
 
-NewGround ground_of_file(const Finish& finish, const std::string& finish_path, const QString& path) {
+NewGround ground_of_file(const Finish& finish, const std::string& finish_path, const QString& path, bool capture) {
     const std::string stem = identifier_from(std::filesystem::path(path.toStdString()).stem().string());
     const std::string stored = stored_picture_path(finish_path, path.toStdString());
     const bool table = path.endsWith(QStringLiteral(".cube"), Qt::CaseInsensitive);
@@ -55,7 +70,7 @@ NewGround ground_of_file(const Finish& finish, const std::string& finish_path, c
         ground.kind = TableGround{stored};
         return {std::move(ground), "Added the table %1: look_table(scene, %1)"};
     }
-    if (is_capture(path.toStdString())) {
+    if (capture) {
         ground.kind = CaptureGround{stored};
         return {std::move(ground), "Added the capture %1, with its layers as %1_depth and so on"};
     }
@@ -66,16 +81,22 @@ NewGround ground_of_file(const Finish& finish, const std::string& finish_path, c
 }  // namespace
 
 void add_picture(Document& document, const QString& path) {
-    NewGround fresh = ground_of_file(document.finish(), document.path(), path);
+    const auto captures = which_are_captures(document, {path});
+    if (!captures) return;
+    NewGround fresh = ground_of_file(document.finish(), document.path(), path, captures->front());
     add(document, std::move(fresh.ground), tr(fresh.words));
 }
 
 void add_pictures(Document& document, const QStringList& paths) {
     if (paths.size() == 1) return add_picture(document, paths.front());
+    const auto captures = which_are_captures(document, paths);
+    if (!captures) return;
     Finish finish = document.finish();
-    for (const QString& path : paths)
-        finish = add_ground(finish, ground_of_file(finish, document.path(), path).ground).finish;
-    document.edit(std::move(finish), tr("Added %1").arg(qs(counted(static_cast<std::size_t>(paths.size()), "file"))));
+    for (qsizetype i = 0; i < paths.size(); ++i) {
+        const bool capture = (*captures)[static_cast<std::size_t>(i)];
+        finish = add_ground(finish, ground_of_file(finish, document.path(), paths[i], capture).ground).finish;
+    }
+    document.edit(std::move(finish), tr("Added %1").arg(tr("%n file(s)", nullptr, static_cast<int>(paths.size()))));
 }
 
 void add_pasted_picture(Document& document, const QImage& image) {
@@ -83,11 +104,15 @@ void add_pasted_picture(Document& document, const QImage& image) {
     const QDir folder(own.empty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
                                         QStringLiteral("/pasted")
                                   : QFileInfo(qs(own)).absolutePath());
-    QString path;
-    for (int i = 1; path.isEmpty() || QFileInfo::exists(path); ++i)
-        path = folder.filePath(QStringLiteral("pasted-%1.png").arg(i));
-    if (image.isNull() || !folder.mkpath(QStringLiteral(".")) || !image.save(path))
-        return document.say(tr("The picture could not be kept as %1").arg(path), Tone::failed);
+    const auto keep = [folder, image] {
+        QString path;
+        for (int i = 1; path.isEmpty() || QFileInfo::exists(path); ++i)
+            path = folder.filePath(QStringLiteral("pasted-%1.png").arg(i));
+        const bool kept = !image.isNull() && folder.mkpath(QStringLiteral(".")) && image.save(path);
+        return std::pair(path, kept);
+    };
+    const auto [path, kept] = document.disk().wait(tr("keeping the pasted picture"), keep);
+    if (!kept) return document.say(tr("The picture could not be kept as %1").arg(path), Tone::failed);
     add_picture(document, path);
 }
 
@@ -101,7 +126,7 @@ bool add_picture_asking(Document& document) {
 bool start_from_picture(Document& document, const QString& path) {
     if (!document.start_new()) return false;
     add_picture(document, path);
-    const QSize picture = picture_size(path.toStdString());
+    const QSize picture = size_of_file(document, path);
     Finish changed = document.finish();
     changed.name = QFileInfo(path).completeBaseName().toStdString();
     // As large as the picture, but no larger than a large screen.
@@ -123,10 +148,15 @@ void add_stops(Document& document, StopValues values) {
 void replace_ground(Document& document, const std::string& name, const QString& path) {
     const Ground* old = find_ground(document.finish(), name);
     if (old == nullptr) return;
+    const auto captures = which_are_captures(document, {path});
+    if (!captures) return;
+    // The finish may be another one by now.
+    old = find_ground(document.finish(), name);
+    if (old == nullptr) return;
     const std::string stored = stored_picture_path(document.path(), path.toStdString());
     Ground by;
     // What reads the layers of a scene finds those of the file, or is told that there are none.
-    if (is_capture(path.toStdString()) || has_layers(*old)) {
+    if (captures->front() || has_layers(*old)) {
         by.kind = CaptureGround{stored};
     } else {
         by.kind = PictureGround{.path = stored, .data = is_data(*old)};
@@ -151,7 +181,7 @@ void add_sprite_part(Document& document, const std::string& sprite, const QStrin
                              tr("Added the part %1 to %2").arg(qs(part.name), qs(shown_name(sprite))));
     }
     SpriteGround fresh;
-    if (const QSize size = picture_size(path.toStdString()); !size.isEmpty()) {
+    if (const QSize size = size_of_file(document, path); !size.isEmpty()) {
         fresh.width = size.width();
         fresh.height = size.height();
     }
@@ -162,7 +192,9 @@ void add_sprite_part(Document& document, const std::string& sprite, const QStrin
 }
 
 void find_missing(Document& document) {
-    const std::vector<std::string> missing = missing_files(document.finish(), document.path());
+    const auto look = [finish = document.finish(), path = document.path()] { return missing_files(finish, path); };
+    const std::vector<std::string> missing =
+        document.disk().read(tr("looking for its files"), look).value_or(std::vector<std::string>());
     if (missing.empty()) return document.say(tr("Nothing is missing"));
     const std::string name = std::filesystem::path(missing.front()).filename().string();
     document.say(tr("Where is %1?").arg(qs(name)));
@@ -175,11 +207,16 @@ void find_missing(Document& document) {
             if (*path == missing.front()) *path = there;
         }
     }
-    FoundFiles found = find_by_name(std::move(changed), document.path(), folder_of(chosen.toStdString()));
+    const auto search = [changed, path = document.path(), folder = folder_of(chosen.toStdString())] {
+        return find_by_name(changed, path, folder);
+    };
+    auto searched = document.disk().read(tr("looking for its files"), search);
+    FoundFiles found = searched ? std::move(*searched) : FoundFiles{std::move(changed), {}};
     document.edit(std::move(found.finish),
                   found.moved.empty()
                       ? tr("Found %1").arg(qs(name))
-                      : tr("Found %1, and %2 beside it").arg(qs(name), qs(counted(found.moved.size(), "other file"))));
+                      : tr("Found %1, and %2 beside it")
+                            .arg(qs(name), tr("%n other file(s)", nullptr, static_cast<int>(found.moved.size()))));
 }
 
 void add_scene(Document& document, const ScenePlace& place, Hour hour) {

@@ -2,30 +2,42 @@
 
 #include <QDir>
 
+#include "desktop/document/disk.h"
+#include "desktop/kit/text.h"
+
 namespace lacquer {
 
-OperationsFolder::OperationsFolder(std::string folder, QObject* parent) : QObject(parent), folder_(std::move(folder)) {
-    settled_.setSingleShot(true);
-    settled_.setInterval(80);
-    connect(&settled_, &QTimer::timeout, this, [this] {
-        watch();
-        emit changed();
-    });
-    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &settled_, qOverload<>(&QTimer::start));
-    connect(&watcher_, &QFileSystemWatcher::fileChanged, &settled_, qOverload<>(&QTimer::start));
-    if (folder_.empty()) return;
-    QDir().mkpath(QString::fromStdString(folder_));
-    watch();
+struct OperationsFolder::Read {
+    std::shared_ptr<const Catalogue> catalogue;
+    QStringList files;  ///< and the folder itself
+};
+
+OperationsFolder::Read OperationsFolder::read(const std::string& folder) {
+    Read read{catalogue_with_folder(folder), {qs(folder)}};
+    for (const OperationFile& file : operation_files_in(folder)) read.files.append(qs(file.path));
+    return read;
 }
 
-// A file that was replaced is another file to the watcher, so all are named again.
-void OperationsFolder::watch() {
-    QStringList paths{QString::fromStdString(folder_)};
-    for (const OperationFile& file : operation_files_in(folder_)) paths.append(QString::fromStdString(file.path));
-    const QStringList watched = watcher_.files() + watcher_.directories();
-    for (const QString& path : std::as_const(paths)) {
-        if (!watched.contains(path)) watcher_.addPath(path);
-    }
+OperationsFolder::OperationsFolder(std::string folder, Disk& disk, QObject* parent)
+    : QObject(parent), folder_(std::move(folder)) {
+    if (folder_.empty()) return;
+    take(disk.wait(tr("reading your operations"), [folder = folder_] {
+        QDir().mkpath(qs(folder));
+        return read(folder);
+    }));
+    connect(&files_, &WatchedFiles::changed, this, [this, &disk] {
+        disk.then(
+            this, [folder = folder_] { return read(folder); },
+            [this](Read read) {
+                take(std::move(read));
+                emit changed();
+            });
+    });
+}
+
+void OperationsFolder::take(Read read) {
+    catalogue_ = std::move(read.catalogue);
+    files_.watch(read.files);
 }
 
 }  // namespace lacquer

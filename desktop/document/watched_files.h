@@ -1,9 +1,10 @@
 // Files that other programs may change while they are in use.
 #pragma once
 
-#include <QFileSystemWatcher>
+#include <QObject>
 #include <QStringList>
-#include <QTimer>
+#include <QThread>
+#include <atomic>
 
 namespace lacquer {
 
@@ -12,16 +13,23 @@ class WatchedFiles : public QObject {
 
 public:
     explicit WatchedFiles(QObject* parent = nullptr);
-    /// Watches these, and no others. For one that is missing, its folder. After a change they have to be named again.
+    ~WatchedFiles() override;
+    /// Watches these, and no others, from soon on: a disk is asked for each. For one that is missing, its folder. After
+    /// a change they have to be named again.
     void watch(const QStringList& paths);
+    /// Whether all that was named is being watched by now.
+    bool watching() const { return asked_ == 0; }
 
 Q_SIGNALS:
     /// Something was changed; once for what is written in several goes.
     void changed();
 
 private:
-    QFileSystemWatcher watcher_;
-    QTimer settled_;
+    class Watcher;
+
+    QThread thread_;
+    Watcher* watcher_;  ///< lives on the thread, and goes with it
+    std::atomic<int> asked_ = 0;
 };
 
 }  // namespace lacquer

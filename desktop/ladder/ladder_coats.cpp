@@ -56,7 +56,8 @@ void LadderView::delete_coat() {
     if (document_.finish().coats.empty()) return;
     const std::size_t at = current_coat();
     const Coat& coat = document_.finish().coats[at];
-    const QString what = tr("Deleted the coat %1 with %2").arg(qs(coat.name), qs(counted(coat.steps.size(), "step")));
+    const QString what = tr("Deleted the coat %1 with %2")
+                             .arg(qs(coat.name), tr("%n step(s)", nullptr, static_cast<int>(coat.steps.size())));
     document_.edit(lacquer::delete_coat(document_.finish(), at), what);
     chosen_coat_.reset();
 }
@@ -90,19 +91,36 @@ void LadderView::keep_coat() {
     const std::size_t coat = current_coat();
     if (coat >= document_.finish().coats.size()) return;
     const std::string name = document_.finish().coats[coat].name;
-    const Result<Done> kept = lacquer::keep_coat(name, coat_as_text(document_.finish(), document_.path(), coat));
+    const auto keep = [name, text = coat_as_text(document_.finish(), document_.path(), coat)] {
+        return lacquer::keep_coat(name, text);
+    };
+    const Result<Done> kept = document_.disk().wait(tr("keeping %1").arg(qs(name)), keep);
     if (!kept) return document_.complain(kept.fault());
+    look_for_kept_coats();
     document_.say(tr("Kept the coat %1; insert it in any finish").arg(qs(name)));
 }
 
+void LadderView::look_for_kept_coats() {
+    document_.disk().then(
+        this, [] { return !kept_coats().empty(); },
+        [this](bool any) {
+            if (any == any_kept_coats_) return;
+            any_kept_coats_ = any;
+            emit kept_coats_changed();
+        });
+}
+
 void LadderView::insert_kept_coat() {
-    const std::vector<KeptCoat> kept = kept_coats();
+    const std::vector<KeptCoat> kept =
+        document_.disk().wait(tr("looking for coats of your own"), [] { return kept_coats(); });
     if (kept.empty()) return;
     Chooser::Offer offer;
     offer.title = tr("A coat of your own");
     for (const KeptCoat& coat : kept) offer.choices.push_back({qs(coat.name)});
     offer.taken = [this, kept](int index) {
-        const Result<std::string> text = read_kept_coat(kept[static_cast<std::size_t>(index)]);
+        const auto read = [coat = kept[static_cast<std::size_t>(index)]] { return read_kept_coat(coat); };
+        const Result<std::string> text =
+            document_.disk().wait(tr("reading %1").arg(qs(kept[static_cast<std::size_t>(index)].name)), read);
         if (!text) return document_.complain(text.fault());
         paste(qs(*text));
     };

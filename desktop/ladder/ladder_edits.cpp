@@ -191,7 +191,7 @@ void LadderView::delete_selected() {
     }
     const std::vector<std::string> users = users_of(document_.finish(), names.front());
     QString what = names.size() == 1 ? tr("Deleted %1").arg(qs(shown_name(names.front())))
-                                     : tr("Deleted %1").arg(qs(counted(names.size(), "step")));
+                                     : tr("Deleted %1").arg(tr("%n step(s)", nullptr, static_cast<int>(names.size())));
     if (names.size() == 1 && !users.empty()) what += tr(", which %1 used").arg(qs(shown_name(users.front())));
     if (names.size() == 1 && users.size() > 1) what += tr(" and %1 more").arg(users.size() - 1);
     if (document_.edit(for_each_selected(
@@ -205,8 +205,8 @@ void LadderView::move_selected(int direction) {
     Result<Finish> moved = for_each_selected(
         [direction](Finish finish, const std::string& name) { return move_step(std::move(finish), name, direction); },
         direction > 0);
-    const QString moved_words =
-        names.size() == 1 ? qs(shown_name(document_.selected())) : qs(counted(names.size(), "step"));
+    const QString moved_words = names.size() == 1 ? qs(shown_name(document_.selected()))
+                                                  : tr("%n step(s)", nullptr, static_cast<int>(names.size()));
     QString what = tr("Moved %1 %2").arg(moved_words, direction < 0 ? tr("up") : tr("down"));
     if (moved) what += broken_words(*moved, names);
     document_.edit(std::move(moved), what);
@@ -243,8 +243,9 @@ void LadderView::group_selected() {
     const std::vector<std::string> names = document_.selection();
     const std::string heading = "Coat " + std::to_string(document_.finish().coats.size() + 1);
     const std::string selected = document_.selected();
-    if (!document_.edit(group_steps(document_.finish(), names, heading),
-                        tr("Grouped %1 under %2").arg(qs(counted(names.size(), "step")), qs(heading))))
+    if (!document_.edit(
+            group_steps(document_.finish(), names, heading),
+            tr("Grouped %1 under %2").arg(tr("%n step(s)", nullptr, static_cast<int>(names.size())), qs(heading))))
         return;
     document_.select(selected);
     begin_coat_line(Editing::coat_name, place_of(document_.finish(), selected).coat);
@@ -252,7 +253,7 @@ void LadderView::group_selected() {
 
 void LadderView::select_all() {
     document_.select_all();
-    document_.say(tr("Selected %1").arg(qs(counted(document_.selection().size(), "step"))));
+    document_.say(tr("Selected %1").arg(tr("%n step(s)", nullptr, static_cast<int>(document_.selection().size()))));
 }
 
 void LadderView::select_next(int direction, bool stretch) {
@@ -279,7 +280,8 @@ void LadderView::toggle_of_step(bool Step::*flag, const QString& set, const QStr
         const StepPlace place = place_of(changed, name);
         changed.coats[place.coat].steps[place.step].*flag = to;
     }
-    const QString words = names.size() == 1 ? qs(shown_name(present->name)) : qs(counted(names.size(), "step"));
+    const QString words =
+        names.size() == 1 ? qs(shown_name(present->name)) : tr("%n step(s)", nullptr, static_cast<int>(names.size()));
     document_.edit(std::move(changed), (to ? set : unset).arg(words));
 }
 
@@ -379,7 +381,8 @@ void LadderView::copy_steps() {
     const std::vector<std::string>& names = document_.selection();
     if (names.empty()) return;
     QGuiApplication::clipboard()->setText(qs(steps_as_text(document_.finish(), document_.path(), names)));
-    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    const QString words =
+        names.size() == 1 ? qs(shown_name(names.front())) : tr("%n step(s)", nullptr, static_cast<int>(names.size()));
     document_.say(tr("Copied %1 as text, with the dials it names").arg(words));
 }
 
@@ -394,7 +397,8 @@ void LadderView::paste(const QString& text) {
     if (!pasted) return document_.say(fault_words(pasted.fault()));
     const std::size_t count = step_count(pasted->finish) - step_count(document_.finish());
     document_.edit(std::move(pasted->finish),
-                   count > 0 ? tr("Pasted %1").arg(qs(counted(count, "step"))) : tr("Pasted what was copied"));
+                   count > 0 ? tr("Pasted %1").arg(tr("%n step(s)", nullptr, static_cast<int>(count)))
+                             : tr("Pasted what was copied"));
     if (count == 0) return;
     document_.select(pasted->step);
 }

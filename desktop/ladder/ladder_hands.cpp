@@ -226,7 +226,8 @@ void LadderView::drag_row(QPoint at) {
     drop_coat_.reset();
     drop_fits_ = row != nullptr;
     const std::vector<std::string> names = dragged_steps();
-    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    const QString words =
+        names.size() == 1 ? qs(shown_name(names.front())) : tr("%n step(s)", nullptr, static_cast<int>(names.size()));
     drop_words_ = tr("move %1 here").arg(words);
     if (row != nullptr && row->kind == LadderRowKind::coat) {
         drop_coat_ = row->coat;
@@ -250,7 +251,8 @@ void LadderView::drop_row() {
     viewport()->update();
     if (!drop_fits_) return;
     const std::vector<std::string> names = dragged_steps();
-    const QString words = names.size() == 1 ? qs(shown_name(names.front())) : qs(counted(names.size(), "step"));
+    const QString words =
+        names.size() == 1 ? qs(shown_name(names.front())) : tr("%n step(s)", nullptr, static_cast<int>(names.size()));
     document_.edit(dropped(), tr("Moved %1").arg(words));
 }
 

@@ -121,7 +121,7 @@ void LadderView::paint_coat(QPainter& painter, const LadderRow& row) const {
 QString LadderView::coat_facts(const Coat& coat) const {
     QStringList facts;
     if (!coat.on) facts.append(tr("off"));
-    facts.append(qs(counted(coat.steps.size(), "step")));
+    facts.append(tr("%n step(s)", nullptr, static_cast<int>(coat.steps.size())));
     double milliseconds = 0;
     for (const Step& step : coat.steps) {
         const auto found = drawing_.stage().step_milliseconds.find(step.name);

@@ -29,6 +29,7 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
       line_editor_(new LineEditor(viewport())),
       completion_list_(new ChoiceList(parent)) {
     setObjectName(QStringLiteral("ladder"));
+    look_for_kept_coats();
     setAccessibleName(tr("Steps"));
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

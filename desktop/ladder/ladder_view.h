@@ -102,6 +102,7 @@ public:
     void copy_coat();
     void keep_coat();
     void insert_kept_coat();
+    bool any_kept_coats() const { return any_kept_coats_; }
     /// Values of the core sample beside the rows, or formulas.
     void set_shows_values(bool values);
 
@@ -121,6 +122,7 @@ public:
 Q_SIGNALS:
     void wants_colour(const QString& step, const QRect& at, std::size_t begin, std::size_t end);
     void wants_dial(const QString& dial);
+    void kept_coats_changed();
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -141,6 +143,7 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void look_for_kept_coats();
     enum class Editing { nothing, formula, step_name, coat_name, note, coat_note, word };
     enum class Dragging { nothing, pressed, number, picture, row };
 
@@ -239,6 +242,7 @@ private:
     };
 
     Document& document_;
+    bool any_kept_coats_ = false;
     Drawing& drawing_;
     Chooser& chooser_;
     QMenu* step_menu_ = nullptr;

@@ -296,9 +296,10 @@ void LadderView::replace_everywhere() {
                 [this, from](const Completion& taken) {
                     const std::vector<std::string> users = users_of(document_.finish(), from);
                     Result<Finish> changed = use_instead(document_.finish(), from, taken.name);
-                    document_.edit(std::move(changed), tr("%1 in place of %2, in %3")
-                                                           .arg(qs(shown_name(taken.name)), qs(shown_name(from)),
-                                                                qs(counted(users.size(), "place"))));
+                    document_.edit(std::move(changed),
+                                   tr("%1 in place of %2, in %3")
+                                       .arg(qs(shown_name(taken.name)), qs(shown_name(from)),
+                                            tr("%n place(s)", nullptr, static_cast<int>(users.size()))));
                 });
 }
 
@@ -312,10 +313,10 @@ void LadderView::make_dial(bool everywhere) {
     QString what = tr("Made %1 a dial, %2").arg(qs(at->word.text), qs(shown_name(name)));
     const std::size_t others = offer->places.size() - 1;
     if (everywhere && others > 0) {
-        what += tr(", in %1").arg(qs(counted(others + 1, "place")));
+        what += tr(", in %1").arg(tr("%n place(s)", nullptr, static_cast<int>(others + 1)));
     } else if (others > 0) {
-        what +=
-            tr("; the same value stands in %1 ({dial_everywhere} takes all)").arg(qs(counted(others, "other place")));
+        what += tr("; the same value stands in %1 ({dial_everywhere} takes all)")
+                    .arg(tr("%n other place(s)", nullptr, static_cast<int>(others)));
     }
     if (document_.edit(lacquer::make_dial(document_.finish(), *offer, everywhere), what)) emit wants_dial(qs(name));
 }

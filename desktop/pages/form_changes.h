@@ -16,7 +16,7 @@
 namespace lacquer::forms {
 
 inline QString number_text(double number) { return qs(shortest_number(number)); }
-inline QString tr(const char* text) { return QObject::tr(text); }
+inline QString tr(const char* text, const char* = nullptr, int n = -1) { return QObject::tr(text, nullptr, n); }
 
 // The name that the form speaks of; it changes when the form renames it.
 using Name = std::shared_ptr<std::string>;

@@ -1,59 +1,48 @@
-// The keys of a path, to be dragged where they stand, and how steeply it goes through them.
+// The stops of a path, and how steeply it goes through them.
 #pragma once
 
-#include <QWidget>
 #include <string>
-#include <utility>
 
 #include "core/drive/path_keys.h"
+#include "desktop/kit/plot_editor.h"
 
 namespace lacquer {
 
-class LineEditor;
 class Document;
 struct Models;
 
-class PathEditor : public QWidget {
+class PathEditor : public PlotEditor {
     Q_OBJECT
 
 public:
     PathEditor(Models& models, std::string response, QWidget* parent = nullptr);
-    QSize sizeHint() const override { return {400, height()}; }
-    /// Where a key stands, and the end of its slope's handle; for tests.
-    QPoint key_place(std::size_t key) const;
+    /// The end of a slope's handle, in pixels; for tests.
     QPoint slope_place(std::size_t key, bool after) const;
-    int chosen() const { return chosen_; }
 
 protected:
-    bool event(QEvent* event) override;
-    void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void mouseReleaseEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    void contextMenuEvent(QContextMenuEvent* event) override;
+    std::vector<QPointF> stops() const override;
+    Extent extent() const override;
+    double farthest() const override;
+    void paint_plot(QPainter& painter, const QRect& area) override;
+    void add_stop(std::size_t before, QPointF at) override;
+    void move_stop(std::size_t stop, QPointF to) override;
+    void delete_stop(std::size_t stop) override;
+    void change_way(std::size_t stop) override;
+    void fill_menu(QMenu& menu, std::size_t stop) override;
+    QString text_of(std::size_t stop) const override;
+    std::size_t take_text(std::size_t stop, const QString& text) override;
+    bool take_hold(QPoint at) override;
+    void drag_held(QMouseEvent* event) override;
 
 private:
-    enum class Hold { nothing, key, before, after };
     PathKeys keys() const;
-    QRect plot() const;
-    double seconds() const;
-    std::pair<double, double> heights() const;
-    QPointF place_of(double time, double value) const;
-    double time_at(int x) const;
-    double value_at(int y) const;
-    Hold hold_at(QPoint point, int& key) const;
-    void change(PathKeys keys, const QString& what, bool dragging);
-    void set_slope(SlopeKind kind, bool before, bool after);
-    void type_key();
-    void take_typed();
+    void change(PathKeys keys, const QString& what, const std::string& merge_key = {});
+    void set_slope(std::size_t stop, SlopeKind kind, bool before, bool after);
+    void paint_slopes(QPainter& painter, const QRect& area, const PathKeys& own);
+
     Document& document_;
     std::string name_;
-    LineEditor* typed_;
-    int chosen_ = 0;
-    Hold hold_ = Hold::nothing;
-    std::pair<double, double> held_heights_{0, 1};  ///< the plot does not change its scale under a drag
-    double held_seconds_ = 1;
+    bool holds_after_ = false;  ///< of the two slopes at a stop
 };
 
 }  // namespace lacquer

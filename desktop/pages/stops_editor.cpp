@@ -1,9 +1,6 @@
 #include "desktop/pages/stops_editor.h"
 
-#include <QContextMenuEvent>
-#include <QKeyEvent>
 #include <QMenu>
-#include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
@@ -11,265 +8,173 @@
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/stops_table.h"
+#include "core/finish/stops_text.h"
 #include "desktop/document/document.h"
-#include "desktop/kit/theme.h"
-
 #include "desktop/drawing/models.h"
+#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
-namespace {
-
-constexpr int margin = 12;
-constexpr int handle_size = 6;
-
-double tidy(double value) { return std::round(value * 1000) / 1000; }
-
-}  // namespace
-
 StopsEditor::StopsEditor(Models& models, std::string ground, StopValues values, QWidget* parent)
-    : QWidget(parent), document_(models.document), name_(std::move(ground)), values_(values) {
+    : PlotEditor(parent), document_(models.document), name_(std::move(ground)), values_(values) {
     setObjectName(QStringLiteral("stops_editor"));
     setAccessibleName(tr("Stops"));
-    setFocusPolicy(Qt::StrongFocus);
-    setToolTip(
-        tr("Drag a stop; click between to add one; Delete deletes it; double click for its colour; E, or the right "
-           "button, for the way to the next"));
+    setToolTip(values_ == StopValues::heights
+                   ? tr("Drag a stop; click between to add one; Enter types it; Delete deletes it; E, or the right "
+                        "button, for the way to the next")
+                   : tr("Drag a stop; click between to add one; Enter types it; Delete deletes it; double click for "
+                        "its colour; E, or the right button, for the way to the next"));
     connect(&document_, &Document::finish_changed, this, qOverload<>(&QWidget::update));
-    connect(&document_, &Document::called_off, this, [this] { dragging_ = false; });
-    setFixedHeight(values_ == StopValues::heights ? 110 : 56);
+    connect(&document_, &Document::called_off, this, &PlotEditor::let_go);
+    connect(this, &PlotEditor::held, &document_, &Document::set_interacting);
+    setFixedHeight(values_ == StopValues::heights ? 110 : 62);
 }
 
-QSize StopsEditor::sizeHint() const { return {400, height()}; }
-
 // Null while the ground is gone or has become something else.
-const Stops* StopsEditor::stops() const {
+const Stops* StopsEditor::own() const {
     const Ground* ground = find_ground(document_.finish(), name_);
     return ground != nullptr && stop_values(*ground) == values_ ? stops_of(*ground) : nullptr;
 }
 
-QRect StopsEditor::plot() const { return rect().adjusted(margin, 6, -margin, -16); }
+std::vector<QPointF> StopsEditor::stops() const {
+    std::vector<QPointF> all;
+    if (const Stops* stops = own()) {
+        for (const Stop& stop : stops->list) all.emplace_back(stop.at, stop.value[0]);
+    }
+    return all;
+}
 
-std::pair<double, double> StopsEditor::heights() const {
-    double least = 0;
-    double most = 1;
-    if (const Stops* own = stops()) {
-        for (const Stop& stop : own->list) {
-            least = std::min(least, stop.value[0]);
-            most = std::max(most, stop.value[0]);
+PlotEditor::Extent StopsEditor::extent() const {
+    Extent all;
+    if (const Stops* stops = has_heights() ? own() : nullptr) {
+        for (const Stop& stop : stops->list) {
+            all.least = std::min(all.least, stop.value[0]);
+            all.most = std::max(all.most, stop.value[0]);
         }
     }
-    return {least, most};
+    return all;
 }
 
-QPoint StopsEditor::handle(std::size_t stop) const {
-    const Stops* own = stops();
-    if (own == nullptr || stop >= own->list.size()) return {};
-    const QRect area = plot();
-    const int x = area.left() + static_cast<int>(std::lround(own->list[stop].at * area.width()));
-    if (values_ == StopValues::colours) return {x, area.bottom() + handle_size};
-    const auto [least, most] = heights();
-    return {x, area.bottom() -
-                   static_cast<int>(std::lround((own->list[stop].value[0] - least) / (most - least) * area.height()))};
+QColor StopsEditor::colour_of(std::size_t stop) const {
+    const Stops* stops = own();
+    if (has_heights() || stops == nullptr) return theme::black;
+    const auto& value = stops->list[stop].value;
+    return theme::swatch({value[0], value[1], value[2]});
 }
 
-int StopsEditor::stop_at(QPoint point) const {
-    const Stops* own = stops();
-    if (own == nullptr) return -1;
-    for (std::size_t i = own->list.size(); i-- > 0;) {
-        if ((handle(i) - point).manhattanLength() <= 2 * handle_size) return static_cast<int>(i);
-    }
-    return -1;
-}
-
-void StopsEditor::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    const Stops* own = stops();
-    if (own == nullptr) return;
-    const QRect area = plot();
-    const Picture table = stops_table(*own);
-    if (values_ == StopValues::colours) {
+void StopsEditor::paint_plot(QPainter& painter, const QRect& area) {
+    const Stops* stops = own();
+    if (stops == nullptr) return;
+    const Picture table = stops_table(*stops);
+    const double last = std::max(1, area.width() - 1);
+    if (!has_heights()) {
         theme::paint_checker(painter, area);
         for (int x = 0; x < area.width(); ++x) {
-            const auto at = table_value(table, static_cast<double>(x) / std::max(1, area.width() - 1));
+            const auto at = table_value(table, x / last);
             QColor colour = theme::swatch({at[0], at[1], at[2]});
             colour.setAlphaF(std::clamp(static_cast<float>(at[3]), 0.0F, 1.0F));
             painter.fillRect(QRect(area.left() + x, area.top(), 1, area.height()), colour);
         }
-    } else {
-        painter.fillRect(area, theme::black);
-        const auto [least, most] = heights();
-        QPolygonF line;
-        for (int x = 0; x < area.width(); ++x) {
-            const double value = table_value(table, static_cast<double>(x) / std::max(1, area.width() - 1))[0];
-            line.append(QPointF(area.left() + x, area.bottom() - (value - least) / (most - least) * area.height()));
-        }
-        painter.setRenderHint(QPainter::Antialiasing);
-        painter.setPen(QPen(theme::gold, 1.5));
-        painter.drawPolyline(line);
-        painter.setRenderHint(QPainter::Antialiasing, false);
+        return;
     }
-    for (std::size_t i = 0; i < own->list.size(); ++i) {
-        const QPoint at = handle(i);
-        const QRect box(at.x() - handle_size + 1, at.y() - handle_size + 1, 2 * handle_size - 1, 2 * handle_size - 1);
-        painter.fillRect(box, static_cast<int>(i) == chosen_ ? theme::gold : theme::text);
-        const std::array<double, 3> colour = {own->list[i].value[0], own->list[i].value[1], own->list[i].value[2]};
-        painter.fillRect(box.adjusted(2, 2, -2, -2),
-                         values_ == StopValues::colours ? theme::swatch(colour) : theme::black);
-    }
+    painter.fillRect(area, theme::black);
+    QPolygonF line;
+    for (int x = 0; x < area.width(); ++x) line.append(place_of({x / last, table_value(table, x / last)[0]}));
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme::gold, 1.5));
+    painter.drawPolyline(line);
 }
 
-void StopsEditor::change(const std::vector<Stop>& stops, const QString& what, bool dragging) {
+void StopsEditor::change(std::vector<Stop> list, const QString& what, const std::string& merge_key) {
     Finish changed = document_.finish();
-    for (Ground& own : changed.grounds) {
-        if (Stops* kept = own.name == name_ ? stops_of(own) : nullptr) kept->list = stops;
+    for (Ground& ground : changed.grounds) {
+        if (Stops* kept = ground.name == name_ ? stops_of(ground) : nullptr) kept->list = std::move(list);
     }
-    document_.edit(std::move(changed), what, dragging ? "stops " + name_ : std::string());
+    document_.edit(std::move(changed), what, merge_key);
 }
 
-void StopsEditor::mousePressEvent(QMouseEvent* event) {
-    const Stops* own = stops();
-    if (own == nullptr || event->button() != Qt::LeftButton) return;
-    const int at = stop_at(event->pos());
-    if (at >= 0) {
-        chosen_ = at;
-        dragging_ = true;
-        document_.set_interacting(true);
-        return update();
-    }
-    const QRect area = plot();
-    if (!area.adjusted(-2, -2, 2, 2).contains(event->pos())) return;
-    // A new stop has what is there already; a curve's new key stands where it was pressed.
+void StopsEditor::add_stop(std::size_t before, QPointF at) {
+    std::vector<Stop> list = own()->list;
+    // It has what is there already; that of a curve stands where it was pressed.
     Stop stop;
-    stop.at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), 0.0, 1.0));
-    stop.value = table_value(stops_table(*own), stop.at);
-    if (values_ == StopValues::heights) {
-        const auto [least, most] = heights();
-        stop.value[0] =
-            tidy(least + static_cast<double>(area.bottom() - event->pos().y()) / area.height() * (most - least));
-    }
-    std::vector<Stop> list = own->list;
-    const auto place =
-        std::upper_bound(list.begin(), list.end(), stop, [](const Stop& a, const Stop& b) { return a.at < b.at; });
-    chosen_ = static_cast<int>(place - list.begin());
-    list.insert(place, stop);
-    change(list, tr("Added a stop to %1").arg(qs(shown_name(name_))), false);
-    dragging_ = true;
-    document_.set_interacting(true);
+    stop.at = at.x();
+    stop.value = table_value(stops_table(*own()), stop.at);
+    if (has_heights()) stop.value[0] = at.y();
+    list.insert(list.begin() + static_cast<std::ptrdiff_t>(before), stop);
+    change(std::move(list), tr("Added a stop to %1").arg(qs(shown_name(name_))));
 }
 
-void StopsEditor::mouseMoveEvent(QMouseEvent* event) {
-    const Stops* own = stops();
-    if (!dragging_ || own == nullptr || chosen_ >= static_cast<int>(own->list.size())) return;
-    const QRect area = plot();
-    std::vector<Stop> list = own->list;
-    const auto i = static_cast<std::size_t>(chosen_);
-    // It stays between its neighbours.
-    const double low = i > 0 ? list[i - 1].at : 0;
-    const double high = i + 1 < list.size() ? list[i + 1].at : 1;
-    list[i].at = tidy(std::clamp(static_cast<double>(event->pos().x() - area.left()) / area.width(), low, high));
-    if (values_ == StopValues::heights) {
-        const auto [least, most] = heights();
-        list[i].value[0] =
-            tidy(least + static_cast<double>(area.bottom() - event->pos().y()) / area.height() * (most - least));
-    }
-    change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
+void StopsEditor::move_stop(std::size_t stop, QPointF to) {
+    std::vector<Stop> list = own()->list;
+    list[stop].at = to.x();
+    if (has_heights()) list[stop].value[0] = to.y();
+    change(std::move(list), tr("Moved a stop of %1").arg(qs(shown_name(name_))),
+           "stop " + std::to_string(stop) + " of " + name_);
 }
 
-void StopsEditor::mouseReleaseEvent(QMouseEvent*) {
-    if (!dragging_) return;
-    dragging_ = false;
-    document_.set_interacting(false);
+void StopsEditor::delete_stop(std::size_t stop) {
+    std::vector<Stop> list = own()->list;
+    if (list.size() <= 1) return document_.say(tr("There is at least one stop"));
+    list.erase(list.begin() + static_cast<std::ptrdiff_t>(stop));
+    change(std::move(list), tr("Deleted a stop of %1").arg(qs(shown_name(name_))));
 }
 
-void StopsEditor::mouseDoubleClickEvent(QMouseEvent* event) {
-    const Stops* own = stops();
-    const int at = stop_at(event->pos());
-    if (own == nullptr || at < 0 || values_ != StopValues::colours) return;
-    emit wants_colour(qs(name_), static_cast<std::size_t>(at),
-                      QRect(mapTo(window(), handle(static_cast<std::size_t>(at))), QSize(1, 1)));
-}
-
-void StopsEditor::set_easing(const std::string& easing) {
-    const Stops* own = stops();
-    if (own == nullptr || chosen_ < 0 || chosen_ >= static_cast<int>(own->list.size())) return;
-    std::vector<Stop> list = own->list;
-    list[static_cast<std::size_t>(chosen_)].easing = easing;
+void StopsEditor::set_easing(std::size_t stop, const std::string& easing) {
+    const Stops* stops = own();
+    if (stops == nullptr || stop >= stops->list.size()) return;
+    std::vector<Stop> list = stops->list;
+    list[stop].easing = easing;
     const QString way = easing.empty() ? tr("as the others") : qs(shown_name(easing));
-    change(list, tr("From stop %1 of %2 on: %3").arg(chosen_ + 1).arg(qs(shown_name(name_)), way), false);
+    change(std::move(list), tr("From stop %1 of %2 on: %3").arg(stop + 1).arg(qs(shown_name(name_)), way));
+}
+
+// Round through all ways, from "as the others" on.
+void StopsEditor::change_way(std::size_t stop) {
+    const auto& ways = stop_easings();
+    const auto found = std::find(ways.begin(), ways.end(), own()->list[stop].easing);
+    const auto next = found == ways.end() ? ways.begin() : found + 1;
+    set_easing(stop, next == ways.end() ? std::string() : *next);
 }
 
 // The ways from this stop to the next.
-void StopsEditor::contextMenuEvent(QContextMenuEvent* event) {
-    const int at = stop_at(event->pos());
-    const Stops* own = stops();
-    if (own == nullptr || at < 0) return;
-    chosen_ = at;
-    update();
-    QMenu menu(this);
+void StopsEditor::fill_menu(QMenu& menu, std::size_t stop) {
     menu.setObjectName(QStringLiteral("stop_easings"));
-    const std::string now = own->list[static_cast<std::size_t>(at)].easing;
+    const std::string now = own()->list[stop].easing;
     const auto add = [&](const QString& words, const std::string& easing) {
-        QAction* action = menu.addAction(words, this, [this, easing] { set_easing(easing); });
+        QAction* action = menu.addAction(words, this, [this, stop, easing] { set_easing(stop, easing); });
         action->setCheckable(true);
         action->setChecked(easing == now);
     };
     add(tr("To the next as the others"), {});
     for (const std::string& easing : stop_easings()) add(qs(shown_name(easing)), easing);
-    menu.exec(event->globalPos());
 }
 
-// E is a way here, and not the formula's.
-bool StopsEditor::event(QEvent* event) {
-    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_E &&
-        static_cast<QKeyEvent*>(event)->modifiers() == Qt::NoModifier)
-        event->accept();
-    return QWidget::event(event);
-}
+QString StopsEditor::text_of(std::size_t stop) const { return qs(stops_text(values_, {own()->list[stop]})); }
 
-void StopsEditor::keyPressEvent(QKeyEvent* event) {
-    const Stops* own = stops();
-    if (own == nullptr || own->list.empty()) return QWidget::keyPressEvent(event);
-    const int count = static_cast<int>(own->list.size());
-    chosen_ = std::clamp(chosen_, 0, count - 1);
-    const auto i = static_cast<std::size_t>(chosen_);
-    const double by = (event->modifiers() & Qt::ShiftModifier) != 0 ? 0.001 : 0.01;
-    std::vector<Stop> list = own->list;
-    switch (event->key()) {
-        case Qt::Key_Delete:
-            if (count <= 1) return;
-            list.erase(list.begin() + chosen_);
-            chosen_ = std::min(chosen_, count - 2);
-            return change(list, tr("Deleted a stop of %1").arg(qs(shown_name(name_))), false);
-        case Qt::Key_E: {
-            // Round through all ways, from "as the others" on.
-            const auto& ways = stop_easings();
-            const auto found = std::find(ways.begin(), ways.end(), list[i].easing);
-            const auto next = found == ways.end() ? ways.begin() : found + 1;
-            return set_easing(next == ways.end() ? std::string() : *next);
-        }
-        case Qt::Key_PageUp:
-        case Qt::Key_PageDown:
-            chosen_ = (chosen_ + (event->key() == Qt::Key_PageDown ? 1 : count - 1)) % count;
-            return update();
-        case Qt::Key_Left:
-        case Qt::Key_Right: {
-            const double low = i > 0 ? list[i - 1].at : 0;
-            const double high = i + 1 < list.size() ? list[i + 1].at : 1;
-            list[i].at = tidy(std::clamp(list[i].at + (event->key() == Qt::Key_Right ? by : -by), low, high));
-            return change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
-        }
-        case Qt::Key_Up:
-        case Qt::Key_Down:
-            if (values_ == StopValues::colours) {
-                emit wants_colour(qs(name_), i, QRect(mapTo(window(), handle(i)), QSize(1, 1)));
-                return;
-            }
-            list[i].value[0] = tidy(list[i].value[0] + (event->key() == Qt::Key_Up ? by : -by));
-            return change(list, tr("Moved a stop of %1").arg(qs(shown_name(name_))), true);
-        default:
-            QWidget::keyPressEvent(event);
+std::size_t StopsEditor::take_text(std::size_t stop, const QString& text) {
+    Result<std::vector<Stop>> typed = parse_stops(values_, text.toStdString());
+    if (typed && typed->size() != 1) {
+        document_.say(tr("Type one stop, such as %1").arg(text_of(stop)));
+        return stop;
     }
+    if (!typed) {
+        document_.say(fault_words(typed.fault()));
+        return stop;
+    }
+    std::vector<Stop> list = own()->list;
+    list.erase(list.begin() + static_cast<std::ptrdiff_t>(stop));
+    const auto place = std::upper_bound(list.begin(), list.end(), typed->front(),
+                                        [](const Stop& a, const Stop& b) { return a.at < b.at; });
+    const auto at = static_cast<std::size_t>(place - list.begin());
+    list.insert(place, typed->front());
+    change(std::move(list), tr("Set a stop of %1").arg(qs(shown_name(name_))));
+    return at;
+}
+
+bool StopsEditor::open_value(std::size_t stop) {
+    if (has_heights()) return false;
+    emit wants_colour(qs(name_), stop, QRect(mapTo(window(), handle(stop)), QSize(1, 1)));
+    return true;
 }
 
 }  // namespace lacquer

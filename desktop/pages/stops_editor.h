@@ -1,52 +1,49 @@
-// The stops of a gradient or the keys of a curve, to be dragged where they stand.
+// The stops of a gradient or a curve.
 #pragma once
 
-#include <QWidget>
 #include <string>
 
 #include "core/finish/finish.h"
+#include "desktop/kit/plot_editor.h"
 
 namespace lacquer {
 
 class Document;
 struct Models;
 
-class StopsEditor : public QWidget {
+class StopsEditor : public PlotEditor {
     Q_OBJECT
 
 public:
     StopsEditor(Models& models, std::string ground, StopValues values, QWidget* parent = nullptr);
-    QSize sizeHint() const override;
-    /// Where a stop's handle stands; for tests.
-    QPoint handle(std::size_t stop) const;
-    int chosen() const { return chosen_; }
 
 Q_SIGNALS:
-    /// A double click on a gradient's stop.
+    /// A stop of a gradient is to have another colour.
     void wants_colour(const QString& ground, std::size_t stop, const QRect& at);
 
 protected:
-    bool event(QEvent* event) override;
-    void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void mouseReleaseEvent(QMouseEvent* event) override;
-    void mouseDoubleClickEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    void contextMenuEvent(QContextMenuEvent* event) override;
+    std::vector<QPointF> stops() const override;
+    Extent extent() const override;
+    bool has_heights() const override { return values_ == StopValues::heights; }
+    void paint_plot(QPainter& painter, const QRect& area) override;
+    QColor colour_of(std::size_t stop) const override;
+    void add_stop(std::size_t before, QPointF at) override;
+    void move_stop(std::size_t stop, QPointF to) override;
+    void delete_stop(std::size_t stop) override;
+    void change_way(std::size_t stop) override;
+    void fill_menu(QMenu& menu, std::size_t stop) override;
+    QString text_of(std::size_t stop) const override;
+    std::size_t take_text(std::size_t stop, const QString& text) override;
+    bool open_value(std::size_t stop) override;
 
 private:
-    const Stops* stops() const;
-    QRect plot() const;
-    std::pair<double, double> heights() const;
-    int stop_at(QPoint point) const;
-    void set_easing(const std::string& easing);
-    void change(const std::vector<Stop>& stops, const QString& what, bool dragging);
+    const Stops* own() const;
+    void set_easing(std::size_t stop, const std::string& easing);
+    void change(std::vector<Stop> list, const QString& what, const std::string& merge_key = {});
+
     Document& document_;
     std::string name_;
     StopValues values_;
-    int chosen_ = 0;
-    bool dragging_ = false;
 };
 
 }  // namespace lacquer

@@ -95,7 +95,7 @@ void Playing::end_recording() {
     Finish changed = document_.finish();
     const std::size_t count = recorded.cues.size() + recorded.changes.size();
     add_all(changed.tape, recorded);
-    document_.edit(std::move(changed), tr("Recorded %1").arg(qs(counted(count, "cue or change", "cues and changes"))));
+    document_.edit(std::move(changed), tr("Recorded %1").arg(tr("%n event(s)", nullptr, static_cast<int>(count))));
 }
 
 void Playing::keep_live() {
@@ -160,8 +160,18 @@ void Playing::clear_tape() {
 }
 
 bool Playing::open_tape(const QString& path) {
-    Faults notices;
-    Result<NamedTape> read = load_tape(path.toStdString(), notices);
+    using Read = std::pair<Result<NamedTape>, Faults>;
+    const auto load = [name = path.toStdString()] {
+        Faults notices;
+        Result<NamedTape> tape = load_tape(name, notices);
+        return Read{std::move(tape), std::move(notices)};
+    };
+    std::optional<Read> given = document_.disk().read(tr("opening %1").arg(QFileInfo(path).fileName()), load);
+    if (!given) {
+        document_.say(tr("%1 was not opened").arg(QFileInfo(path).fileName()));
+        return false;
+    }
+    auto& [read, notices] = *given;
     if (!read) {
         document_.complain(read.fault());
         return false;
@@ -172,13 +182,16 @@ bool Playing::open_tape(const QString& path) {
     document_.edit(std::move(changed), notices.empty()
                                            ? tr("Opened the tape %1").arg(QFileInfo(path).fileName())
                                            : tr("Opened the tape %1, but for %2")
-                                                 .arg(QFileInfo(path).fileName(), qs(counted(notices.size(), "line"))));
+                                                 .arg(QFileInfo(path).fileName(),
+                                                      tr("%n line(s)", nullptr, static_cast<int>(notices.size()))));
     return true;
 }
 
 bool Playing::save_tape(const QString& path) {
     const NamedTape tape{document_.finish().name, document_.finish().length, document_.finish().tape};
-    if (Result<Done> done = lacquer::save_tape(path.toStdString(), tape); !done) {
+    const auto write = [name = path.toStdString(), tape] { return lacquer::save_tape(name, tape); };
+    if (const Result<Done> done = document_.disk().wait(tr("saving %1").arg(QFileInfo(path).fileName()), write);
+        !done) {
         document_.complain(done.fault());
         return false;
     }

@@ -244,8 +244,8 @@ void LanesView::take_tape(EditedTape edited, const QString& what, bool dragging)
 void LanesView::delete_chosen() {
     if (chosen_.empty()) return document_.say(tr("Choose a cue or a change first"));
     const std::size_t count = chosen_.size();
-    take_tape({without_events(document_.finish().tape, chosen_), {}}, tr("Deleted %1").arg(qs(counted(count, "thing"))),
-              false);
+    take_tape({without_events(document_.finish().tape, chosen_), {}},
+              tr("Deleted %1").arg(tr("%n event(s)", nullptr, static_cast<int>(count))), false);
 }
 
 void LanesView::copy_chosen() {
@@ -328,7 +328,8 @@ AccessibleCell LanesView::cell(int index) const {
     const auto value = playing_.values().find(lane.name);
     if (value != playing_.values().end())
         told.value = tr("%1, %2").arg(qs(plain_number(setting_from(value->second)[0], 2)), told.value);
-    if (lane.kind == Kind::cues) told.value = qs(counted(document_.finish().tape.cues.size(), "cue"));
+    if (lane.kind == Kind::cues)
+        told.value = tr("%n cue(s)", nullptr, static_cast<int>(document_.finish().tape.cues.size()));
     if (area_of(lane).intersects(viewport()->rect())) told.area = area_of(lane);
     told.chosen = !lane.name.empty() && lane.name == named_;
     told.actions = {tr("open or close")};

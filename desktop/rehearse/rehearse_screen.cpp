@@ -178,10 +178,9 @@ void RehearseScreen::refresh_words() {
         slow_, playing_.speed() == 1 ? tr("Full speed") : tr("1/%1 speed").arg(std::lround(1 / playing_.speed())));
     keep_->setVisible(playing_.has_live() && !playing_.recording());
     const Tape& tape = document_.finish().tape;
-    QString words = tape.changes.empty() ? qs(counted(tape.cues.size(), "cue"))
-                    : tape.cues.empty()
-                        ? qs(counted(tape.changes.size(), "change"))
-                        : qs(counted(tape.cues.size(), "cue") + " and " + counted(tape.changes.size(), "change"));
+    const QString cues = tr("%n cue(s)", nullptr, static_cast<int>(tape.cues.size()));
+    const QString changes = tr("%n change(s)", nullptr, static_cast<int>(tape.changes.size()));
+    QString words = tape.changes.empty() ? cues : tape.cues.empty() ? changes : tr("%1 and %2").arg(cues, changes);
     words += tr(" on the tape");
     if (playing_.playing() && !playing_.recording()) words += tr(" · pads play live");
     time_words_->setText(words);
@@ -195,7 +194,8 @@ void RehearseScreen::refresh_link() {
         return;
     }
     const LinkCounts counts = link->counts();
-    QString words = tr("port %1 · %2").arg(link->port()).arg(qs(counted(counts.messages, "message")));
+    QString words =
+        tr("port %1 · %2").arg(link->port()).arg(tr("%n message(s)", nullptr, static_cast<int>(counts.messages)));
     const auto add = [&](std::uint64_t count, const QString& what) {
         if (count > 0) words += tr(" · %1 %2").arg(count).arg(what);
     };

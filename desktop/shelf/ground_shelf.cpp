@@ -109,11 +109,7 @@ void GroundShelf::rebuild() {
     verticalScrollBar()->setRange(0, std::max(0, height - viewport()->height()));
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(40);
-    std::erase_if(all_chosen_,
-                  [this](const std::string& name) { return find_ground(document_.finish(), name) == nullptr; });
-    if (find_ground(document_.finish(), chosen_) == nullptr)
-        chosen_ = cards_.empty() ? std::string() : cards_.front().ground;
-    if (all_chosen_.empty() && !chosen_.empty()) all_chosen_ = {chosen_};
+    chosen_.keep_among(names());
     tell_in_view();
     viewport()->update();
 }
@@ -138,8 +134,7 @@ void GroundShelf::showEvent(QShowEvent*) {
 void GroundShelf::hideEvent(QHideEvent*) { drawing_.set_grounds_in_view({}); }
 
 void GroundShelf::choose(const std::string& ground) {
-    chosen_ = ground;
-    all_chosen_ = {ground};
+    chosen_.choose(ground);
     for (const Card& card : cards_) {
         if (card.ground != ground) continue;
         QScrollBar* bar = verticalScrollBar();
@@ -155,8 +150,13 @@ void GroundShelf::choose(const std::string& ground) {
 QSize GroundShelf::file_size(const std::string& path) const {
     const auto [found, fresh] = sizes_.try_emplace(path);
     if (!fresh) return found->second;
-    found->second = picture_size(path);
-    return found->second;
+    document_.disk().then(
+        this, [path] { return picture_size(path); },
+        [this, path](QSize size) {
+            sizes_[path] = size;
+            viewport()->update();
+        });
+    return {};
 }
 
 // Nothing for those that have no size of their own.
@@ -205,8 +205,7 @@ void GroundShelf::paint_picture(QPainter& painter, const PictureAt& picture) con
 void GroundShelf::paint_card(QPainter& painter, const Card& card) const {
     const Ground* ground = find_ground(document_.finish(), card.ground);
     if (ground == nullptr) return;
-    const bool chosen =
-        card.ground == chosen_ || std::find(all_chosen_.begin(), all_chosen_.end(), card.ground) != all_chosen_.end();
+    const bool chosen = chosen_.holds(card.ground);
     painter.setPen(chosen ? theme::gold : theme::hairline);
     painter.setBrush(theme::raised);
     painter.drawRoundedRect(card.area.adjusted(0, 0, -1, -1), 4, 4);
@@ -272,7 +271,7 @@ void GroundShelf::mousePressEvent(QMouseEvent* event) {
     const PictureAt* picture = picture_at(event->pos());
     if (event->modifiers().testFlag(Qt::ControlModifier) && event->button() == Qt::LeftButton)
         return toggle_chosen(card->ground);
-    const bool among = std::find(all_chosen_.begin(), all_chosen_.end(), card->ground) != all_chosen_.end();
+    const bool among = chosen_.holds(card->ground);
     if (event->button() == Qt::LeftButton || !among) choose(card->ground);
     if (picture != nullptr && event->button() == Qt::LeftButton) show_picture(picture->name);
 }
@@ -284,15 +283,14 @@ void GroundShelf::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void GroundShelf::contextMenuEvent(QContextMenuEvent* event) {
     const Card* card = card_at(event->pos());
-    if (card != nullptr && std::find(all_chosen_.begin(), all_chosen_.end(), card->ground) == all_chosen_.end())
-        choose(card->ground);
+    if (card != nullptr && !chosen_.holds(card->ground)) choose(card->ground);
     if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
 void GroundShelf::show_chosen() {
-    const Ground* ground = find_ground(document_.finish(), chosen_);
+    const Ground* ground = find_ground(document_.finish(), chosen_.one());
     if (ground == nullptr || ground_pictures(*ground).empty()) return;
-    show_picture(chosen_);
+    show_picture(chosen_.one());
 }
 
 const Warning* GroundShelf::warning_of(const std::string& ground) const {
@@ -303,50 +301,50 @@ const Warning* GroundShelf::warning_of(const std::string& ground) const {
 }
 
 void GroundShelf::take_mend() {
-    const Warning* warning = warning_of(chosen_);
+    const Warning* warning = warning_of(chosen_.one());
     if (warning == nullptr || warning->mends.empty())
-        return document_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(chosen_))));
+        return document_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(chosen_.one()))));
     const Mend mend = warning->mends.front();
     document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
 }
 
+std::vector<std::string> GroundShelf::names() const {
+    std::vector<std::string> all;
+    for (const Card& card : cards_) all.push_back(card.ground);
+    return all;
+}
+
 void GroundShelf::toggle_chosen(const std::string& ground) {
-    const auto found = std::find(all_chosen_.begin(), all_chosen_.end(), ground);
-    if (found == all_chosen_.end()) {
-        all_chosen_.push_back(ground);
-        chosen_ = ground;
-    } else if (all_chosen_.size() > 1) {
-        all_chosen_.erase(found);
-        chosen_ = all_chosen_.front();
-    }
+    chosen_.toggle(ground, names());
     viewport()->update();
     emit chosen_changed();
 }
 
 void GroundShelf::choose_all() {
-    all_chosen_.clear();
-    for (const Card& card : cards_) all_chosen_.push_back(card.ground);
-    document_.say(tr("Chose %1").arg(qs(counted(all_chosen_.size(), "ground"))));
+    chosen_.choose_all(names());
+    document_.say(tr("Chose %1").arg(tr("%n ground(s)", nullptr, static_cast<int>(chosen_.all().size()))));
     viewport()->update();
 }
 
 void GroundShelf::copy_chosen() {
-    if (all_chosen_.empty()) return;
-    QGuiApplication::clipboard()->setText(qs(parts_as_text(document_.finish(), document_.path(), all_chosen_)));
-    document_.say(
-        tr("Copied %1 as text")
-            .arg(all_chosen_.size() == 1 ? qs(shown_name(chosen_)) : qs(counted(all_chosen_.size(), "ground"))));
+    if (chosen_.all().empty()) return;
+    QGuiApplication::clipboard()->setText(qs(parts_as_text(document_.finish(), document_.path(), chosen_.all())));
+    document_.say(tr("Copied %1 as text")
+                      .arg(!chosen_.several() ? qs(shown_name(chosen_.one()))
+                                              : tr("%n ground(s)", nullptr, static_cast<int>(chosen_.all().size()))));
 }
 
 void GroundShelf::delete_chosen() {
-    if (all_chosen_.empty()) return document_.say(tr("Choose a ground first"));
-    const std::vector<std::string> readers = readers_of(document_.finish(), chosen_);
-    QString what = all_chosen_.size() == 1 ? tr("Deleted %1").arg(qs(shown_name(chosen_)))
-                                           : tr("Deleted %1").arg(qs(counted(all_chosen_.size(), "ground")));
-    if (all_chosen_.size() == 1 && !readers.empty())
-        what += tr(": %1 read it, first %2").arg(qs(counted(readers.size(), "step")), qs(shown_name(readers.front())));
+    if (chosen_.all().empty()) return document_.say(tr("Choose a ground first"));
+    const std::vector<std::string> readers = readers_of(document_.finish(), chosen_.one());
+    QString what = !chosen_.several()
+                       ? tr("Deleted %1").arg(qs(shown_name(chosen_.one())))
+                       : tr("Deleted %1").arg(tr("%n ground(s)", nullptr, static_cast<int>(chosen_.all().size())));
+    if (!chosen_.several() && !readers.empty())
+        what += tr(": %1 read it, first %2")
+                    .arg(tr("%n step(s)", nullptr, static_cast<int>(readers.size())), qs(shown_name(readers.front())));
     Result<Finish> without = document_.finish();
-    for (const std::string& name : std::vector<std::string>(all_chosen_)) {
+    for (const std::string& name : chosen_.all()) {
         without = delete_ground(std::move(*without), name);
         if (!without) break;
     }
@@ -354,7 +352,8 @@ void GroundShelf::delete_chosen() {
 }
 
 void GroundShelf::keyPressEvent(QKeyEvent* event) {
-    const auto at = std::find_if(cards_.begin(), cards_.end(), [&](const Card& c) { return c.ground == chosen_; });
+    const auto at =
+        std::find_if(cards_.begin(), cards_.end(), [&](const Card& c) { return c.ground == chosen_.one(); });
     const auto go = [&](std::ptrdiff_t by) {
         if (at == cards_.end()) return;
         const std::ptrdiff_t to =
@@ -370,7 +369,7 @@ void GroundShelf::keyPressEvent(QKeyEvent* event) {
             return go(1);
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (!chosen_.empty()) emit wants_page(qs(chosen_));
+            if (!chosen_.one().empty()) emit wants_page(qs(chosen_.one()));
             return;
         case Qt::Key_Delete:
             return delete_chosen();
@@ -425,7 +424,7 @@ AccessibleCell GroundShelf::cell(int index) const {
     if (const Warning* warning = warning_of(card.ground)) told.value = qs(warning->message);
     const QRect area = card.area.translated(-scrolled());
     if (area.intersects(viewport()->rect())) told.area = area;
-    told.chosen = std::find(all_chosen_.begin(), all_chosen_.end(), card.ground) != all_chosen_.end();
+    told.chosen = chosen_.holds(card.ground);
     told.actions = {tr("choose"), tr("show"), tr("change")};
     return told;
 }

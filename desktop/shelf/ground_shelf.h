@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "desktop/kit/accessible_cells.h"
+#include "desktop/kit/chosen_names.h"
 
 #include "core/inspect/warning.h"
 
@@ -28,11 +29,11 @@ public:
 
     void set_menu(QMenu* menu) { menu_ = menu; }
     /// The chosen ground's name; empty if there is none.
-    const std::string& chosen() const { return chosen_; }
+    const std::string& chosen() const { return chosen_.one(); }
     void choose(const std::string& ground);
     void copy_chosen();
     void choose_all();
-    const std::vector<std::string>& all_chosen() const { return all_chosen_; }
+    const std::vector<std::string>& all_chosen() const { return chosen_.all(); }
     /// Deletes the chosen grounds, and says what read them.
     void delete_chosen();
     /// Takes the first mend that a warning about the chosen ground offers.
@@ -88,6 +89,7 @@ private:
     const Warning* warning_of(const std::string& ground) const;
     QString facts(const Ground& ground) const;
     QSize size_of(const Ground& ground) const;
+    std::vector<std::string> names() const;
     QSize file_size(const std::string& path) const;
     double bytes_of(const Ground& ground) const;
     void show_picture(const std::string& name);
@@ -99,8 +101,7 @@ private:
     QMenu* menu_ = nullptr;
     std::vector<Card> cards_;
     mutable std::map<std::string, QSize> sizes_;
-    std::string chosen_;
-    std::vector<std::string> all_chosen_;  ///< several, the one above among them
+    ChosenNames chosen_;
 };
 
 }  // namespace lacquer

@@ -12,6 +12,7 @@
 #include "desktop/document/operations_folder.h"
 #include "desktop/document/recovery.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/plurals.h"
 #include "desktop/kit/theme.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
@@ -92,7 +93,8 @@ double steady_seconds() {
 
 // What the command line names, or work on it that a crash has left; such work on anything else is told of.
 void open_first(lacquer::Document& document, const QString& path) {
-    const std::vector<lacquer::KeptWork> kept = lacquer::kept_work();
+    const std::vector<lacquer::KeptWork> kept =
+        document.disk().wait(QObject::tr("looking for unsaved work"), [] { return lacquer::kept_work(); });
     std::error_code code;
     const std::string full = path.isEmpty()
                                  ? std::string()
@@ -116,12 +118,14 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName(QStringLiteral("lacquer"));
     QApplication::setOrganizationName(QStringLiteral("lacquer"));
     lacquer::theme::apply(application);
+    lacquer::EnglishPlurals plurals;
+    QCoreApplication::installTranslator(&plurals);
     QSettings settings;
     lacquer::DrawingLimits limits;
     limits.threads = lacquer::setting(settings, "draw/threads").toInt();
     limits.picture_bytes = static_cast<std::size_t>(lacquer::setting(settings, "draw/memory").toDouble()) * 1024 * 1024;
     lacquer::Models models(real_prompts(), steady_seconds, limits);
-    lacquer::OperationsFolder operations(lacquer::user_operations_folder());
+    lacquer::OperationsFolder operations(lacquer::user_operations_folder(), models.document.disk());
     if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {
         models.document.use_catalogue(catalogue);
     }

@@ -128,6 +128,8 @@ void MainWindow::connect_views() {
     connect(&document_, &Document::finish_changed, this, &MainWindow::refresh_words);
     connect(&document_, &Document::selection_changed, this, &MainWindow::refresh_words);
     connect(&document_, &Document::finish_changed, this, &MainWindow::note_recent);
+    connect(&document_, &Document::missing_changed, this, &MainWindow::refresh_words);
+    connect(ladder_, &LadderView::kept_coats_changed, this, &MainWindow::refresh_words);
     connect(&playing_, &Playing::playing_changed, this, &MainWindow::refresh_words);
     connect(&drawing_, &Drawing::look_changed, this, &MainWindow::refresh_checks);
     connect(&link_, &GameLink::changed, this, &MainWindow::refresh_checks);

@@ -63,10 +63,17 @@ void MainWindow::open_recent() {
     Chooser::Offer offer;
     offer.title = tr("Open recent");
     offer.width = list_width;
-    for (const QString& path : std::as_const(recent)) {
-        const QFileInfo file(path);
+    const auto look = [recent] {
+        std::vector<bool> there;
+        for (const QString& path : recent) there.push_back(QFileInfo::exists(path));
+        return there;
+    };
+    const auto there = document_.disk().read(tr("looking for recent finishes"), look);
+    if (!there) return;
+    for (qsizetype i = 0; i < recent.size(); ++i) {
+        const QFileInfo file(recent[i]);
         Choice choice{file.completeBaseName(), file.absolutePath()};
-        choice.fits = file.exists();
+        choice.fits = (*there)[static_cast<std::size_t>(i)];
         if (!choice.fits) choice.key = tr("gone");
         offer.choices.push_back(std::move(choice));
     }
@@ -88,11 +95,12 @@ void MainWindow::collect() {
         if (!given) return document_.complain(given.fault());
         const QString where = QFileInfo(qs(given->path)).absolutePath();
         if (given->missing.empty())
-            return document_.say(
-                tr("Collected the finish and %1 in %2").arg(qs(counted(given->copied, "file")), where));
-        document_.say(tr("Collected the finish and %1 in %2, but not %3: it is missing")
-                          .arg(qs(counted(given->copied, "file")), where, qs(given->missing.front())),
-                      Tone::failed);
+            return document_.say(tr("Collected the finish and %1 in %2")
+                                     .arg(tr("%n file(s)", nullptr, static_cast<int>(given->copied)), where));
+        document_.say(
+            tr("Collected the finish and %1 in %2, but not %3: it is missing")
+                .arg(tr("%n file(s)", nullptr, static_cast<int>(given->copied)), where, qs(given->missing.front())),
+            Tone::failed);
     };
     if (!document_.background().run<Given>(tr("collecting"), work, done))
         document_.say(tr("Something else is being done: wait, or stop it by Escape"));

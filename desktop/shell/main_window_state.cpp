@@ -5,10 +5,8 @@
 #include <QStackedWidget>
 
 #include "core/base/text.h"
-#include "core/finish/find_pictures.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/ground_adding.h"
-#include "desktop/document/kept_coats.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
@@ -80,9 +78,10 @@ QString MainWindow::what_is_missing(When when) const {
         case When::live:
             return unless(playing_.has_live(), tr("Nothing was played live in this round"));
         case When::missing:
-            return unless(!missing_files(finish, document_.path()).empty(), tr("Nothing is missing"));
+            return unless(!document_.missing().empty(), tr("Nothing is missing"));
         case When::kept_coat:
-            return unless(!kept_coats().empty(), tr("No coats are kept yet: keep one (%1)").arg(key_of("keep_coat")));
+            return unless(ladder_->any_kept_coats(),
+                          tr("No coats are kept yet: keep one (%1)").arg(key_of("keep_coat")));
     }
     return {};
 }
@@ -151,9 +150,10 @@ void MainWindow::refresh_words() {
     const QString bold = QStringLiteral("<b style='color:%1'>%2</b>&nbsp;&nbsp;");
     const std::size_t several = document_.selection().size();
     step_words_->setText(bold.arg(theme::text.name(), tr("Steps")) +
-                         (several > 1
-                              ? tr("%1 selected").arg(several)
-                              : tr("%1 in %2").arg(step_count(finish)).arg(qs(counted(finish.coats.size(), "coat")))));
+                         (several > 1 ? tr("%1 selected").arg(several)
+                                      : tr("%1 in %2")
+                                            .arg(step_count(finish))
+                                            .arg(tr("%n coat(s)", nullptr, static_cast<int>(finish.coats.size())))));
     QString dials = bold.arg(theme::text.name(), tr("Dials")) + QString::number(finish.dials.size());
     if (!document_.selected().empty() && !finish.dials.empty()) {
         dials += tr(" · those that reach <b style='color:%1'>%2</b> first")

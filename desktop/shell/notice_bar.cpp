@@ -32,6 +32,7 @@ NoticeBar::NoticeBar(Models& models, QWidget* parent)
     connect(&document_, &Document::notices_seen, this, repaint);
     connect(&document_, &Document::finish_changed, this, repaint);
     connect(&document_.background(), &Background::changed, this, repaint);
+    connect(&document_.disk(), &Disk::changed, this, repaint);
     connect(&drawing_, &Drawing::stage_changed, this, repaint);
     connect(&drawing_, &Drawing::reading_changed, this, repaint);
 }
@@ -46,8 +47,14 @@ QString NoticeBar::work() const {
     const auto words = [](const QString& what, double share) {
         return tr("%1 · %2 % · Esc stops").arg(what).arg(share * 100, 0, 'f', 0);
     };
+    const auto plain = [](const QString& what, bool can_stop) {
+        return can_stop ? tr("%1 · Esc stops").arg(what) : tr("%1 …").arg(what);
+    };
+    const Disk& disk = document_.disk();
+    if (!disk.words().isEmpty()) return plain(disk.words(), disk.can_stop());
     const Background& background = document_.background();
-    if (background.busy()) return words(background.words(), background.share());
+    if (background.busy())
+        return background.can_stop() ? words(background.words(), background.share()) : plain(background.words(), false);
     if (!drawing_.reading().isEmpty())
         return words(tr("reading %1").arg(QFileInfo(drawing_.reading()).fileName()), drawing_.reading_share());
     return {};
@@ -59,7 +66,7 @@ QString NoticeBar::facts() const {
     return tr("%1 × %2 · %3 · %4 ms")
         .arg(document_.finish().frame_width)
         .arg(document_.finish().frame_height)
-        .arg(qs(counted(stage.passes, "pass", "passes")))
+        .arg(tr("%n pass(es)", nullptr, static_cast<int>(stage.passes)))
         .arg(stage.milliseconds, 0, 'f', 1);
 }
 

@@ -25,6 +25,8 @@ public:
     int cell_count() const override;
     AccessibleCell cell(int index) const override;
     void act_on_cell(int index, const QString& action) override;
+    /// What is going on that takes long, and how to stop it; empty if nothing is.
+    QString work() const;
 
 Q_SIGNALS:
     void wants_list();
@@ -35,7 +37,6 @@ protected:
 
 private:
     QString facts() const;
-    QString work() const;
 
     Document& document_;
     Drawing& drawing_;

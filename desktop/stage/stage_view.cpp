@@ -245,7 +245,7 @@ void StageView::save_picture(const QString& path) {
     if (file.isEmpty()) return;
     using Given = Result<Done>;
     const auto work = [step = shown.step, values = shown.values, plain = width_of(shown.type) < 3,
-                       name = file.toStdString()](const Cancel&, const Background::Progress&) {
+                       name = file.toStdString()] {
         const WrittenLayer layer{step, values.get(), plain};
         return write_picture(name, {&layer, 1}, {});
     };
@@ -254,7 +254,7 @@ void StageView::save_picture(const QString& path) {
         document_.say(tr("Saved the picture that is shown as %1").arg(QFileInfo(file).fileName()));
     };
     if (!document_.background().run<Given>(tr("saving %1").arg(QFileInfo(file).fileName()), work, done))
-        document_.say(tr("Something else is being done: wait, or stop it by Escape"));
+        document_.say(tr("Something else is being done: wait until it is done"));
 }
 
 bool StageView::step_back() {

@@ -95,7 +95,7 @@ void StartList::open_item(const QListWidgetItem* item) {
     // A click may activate too; the first has opened it then.
     if (!isVisible()) return;
     if (const QVariant kept = item->data(kept_role); kept.isValid()) {
-        const KeptWork work = kept_.at(static_cast<std::size_t>(kept.toInt()));
+        const KeptWork work = found_.kept.at(static_cast<std::size_t>(kept.toInt()));
         document_.bring_back(work);
         return;
     }
@@ -115,25 +115,15 @@ void StartList::open_item(const QListWidgetItem* item) {
 void StartList::set_recent(const QStringList& paths) {
     if (paths == recent_) return;
     recent_ = paths;
-    stop_moving();
-    clear();
-    if (isVisible()) fill();
+    if (isVisible()) look_again();
 }
 
 StartList::~StartList() { stop_moving(); }
 
 void StartList::showEvent(QShowEvent* event) {
     QListWidget::showEvent(event);
-    if (std::vector<KeptWork> kept = kept_work(); kept != kept_) {
-        kept_ = std::move(kept);
-        stop_moving();
-        clear();
-    }
-    if (count() == 0) {
-        fill();
-    } else {
-        start_moving();
-    }
+    look_again();
+    if (count() > 0) start_moving();
 }
 
 void StartList::hideEvent(QHideEvent* event) {
@@ -146,8 +136,44 @@ void StartList::resizeEvent(QResizeEvent* event) {
     tell_cards_in_view();
 }
 
-StartList::Source StartList::unasked(const std::string& file, const std::string& finish_path) {
-    return {file, finish_path, !ended_while_drawing(file), true};
+// On the disk's thread.
+StartList::Found StartList::look(const QStringList& recent, Offers offers) {
+    Found found;
+    found.demo_folder = lacquer::demo_folder();
+    found.demos = demos_in(found.demo_folder);
+    if (offers == Offers::demos) return found;
+    found.kept = kept_work();
+    std::vector<std::string> unasked;
+    for (const KeptWork& work : found.kept) unasked.push_back(work.file);
+    for (const QString& path : recent) {
+        // The demos stand below anyway.
+        if (!QFileInfo::exists(path) || (!found.demo_folder.isEmpty() && path.startsWith(found.demo_folder))) continue;
+        found.recent.append(path);
+        unasked.push_back(path.toStdString());
+    }
+    for (const std::string& file : unasked) {
+        if (ended_while_drawing(file)) found.untrusted.insert(file);
+    }
+    return found;
+}
+
+void StartList::look_again() {
+    ++looking_;
+    document_.disk().then(
+        this, [recent = recent_, offers = offers_] { return look(recent, offers); },
+        [this](Found found) {
+            --looking_;
+            take(std::move(found));
+        });
+}
+
+void StartList::take(Found found) {
+    if (!isVisible() || (found == found_ && count() > 0)) return;
+    found_ = std::move(found);
+    stop_moving();
+    clear();
+    fill();
+    emit filled();
 }
 
 void StartList::fill() {
@@ -168,10 +194,13 @@ void StartList::fill() {
         sources_.push_back(source);
         return item;
     };
-    const QString folder = demo_folder();
+    // Drawn without anybody having opened it now.
+    const auto unasked = [&](const std::string& file, const std::string& finish_path) {
+        return Source{file, finish_path, !found_.untrusted.contains(file), true};
+    };
     if (offers_ == Offers::everything) {
-        for (std::size_t i = 0; i < kept_.size(); ++i) {
-            const KeptWork& work = kept_[i];
+        for (std::size_t i = 0; i < found_.kept.size(); ++i) {
+            const KeptWork& work = found_.kept[i];
             const QString where = work.path.empty() ? tr("It was never saved.") : qs(work.path);
             QListWidgetItem* item =
                 add(unasked(work.file, work.path), QString(), tr("Unsaved: %1").arg(qs(work.name)),
@@ -182,16 +211,13 @@ void StartList::fill() {
         QListWidgetItem* fresh = add({}, QString(), tr("New from a picture…"), tr("A new finish, sized to a picture"));
         fresh->setIcon(QIcon(own));
         fresh->setData(Qt::UserRole + 1, true);
-        for (const QString& path : recent_) {
-            const QFileInfo file(path);
-            // The demos stand below anyway.
-            if (file.exists() && (folder.isEmpty() || !path.startsWith(folder)))
-                add(unasked(path.toStdString(), path.toStdString()), path, file.completeBaseName(),
-                    tr("Recent: %1").arg(path));
+        for (const QString& path : found_.recent) {
+            add(unasked(path.toStdString(), path.toStdString()), path, QFileInfo(path).completeBaseName(),
+                tr("Recent: %1").arg(path));
         }
     }
     std::optional<DrivenBy> group;
-    for (const Demo& demo : demos_in(folder)) {
+    for (const Demo& demo : found_.demos) {
         if (group != demo.by) {
             group = demo.by;
             QListWidgetItem* heading = add({}, QString(), driven_words(demo.by), QString());

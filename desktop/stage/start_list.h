@@ -5,7 +5,10 @@
 #include <atomic>
 #include <condition_variable>
 #include <mutex>
+#include <set>
+#include <string>
 #include <thread>
+#include <vector>
 
 #include "core/base/cancel.h"
 #include "desktop/document/demos.h"
@@ -37,9 +40,12 @@ public:
     /// Opens the first card that is shown. False if there is none.
     bool open_first();
     void select_first();
+    /// Whether what there is to start from is still being looked for.
+    bool looking() const { return looking_ > 0; }
 
 Q_SIGNALS:
     void taken();
+    void filled();
 
 protected:
     void showEvent(QShowEvent* event) override;
@@ -56,8 +62,19 @@ private:
         bool marked = false;      ///< to be written down while it is drawn
     };
 
-    /// What is drawn without anybody having opened it now.
-    static Source unasked(const std::string& file, const std::string& finish_path);
+    /// What lies on the disk to start from.
+    struct Found {
+        std::vector<KeptWork> kept;
+        QStringList recent;
+        QString demo_folder;
+        QList<Demo> demos;
+        std::set<std::string> untrusted;  ///< files that brought Lacquer down when they were drawn last
+        friend bool operator==(const Found&, const Found&) = default;
+    };
+
+    static Found look(const QStringList& recent, Offers offers);
+    void look_again();
+    void take(Found found);
     void fill();
     void open_item(const QListWidgetItem* item);
     void set_picture(int row, const QImage& image);
@@ -71,10 +88,11 @@ private:
     Document& document_;
     Drawing& drawing_;
     Offers offers_;
+    int looking_ = 0;
     QMenu* menu_ = nullptr;
     QString filter_;
     QStringList recent_;
-    std::vector<KeptWork> kept_;
+    Found found_;
     std::vector<Source> sources_;
     std::atomic<int> first_in_view_ = 0;
     std::atomic<int> last_in_view_ = 0;

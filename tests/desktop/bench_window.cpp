@@ -80,7 +80,15 @@ QWidget* BenchWindow::dials_view() { return window_->dials().viewport(); }
 
 void BenchWindow::wait_for(const std::function<bool()>& condition) { REQUIRE(QTest::qWaitFor(condition, 5000)); }
 
+void BenchWindow::settle_disk() {
+    Document& document = models_->document;
+    (void)document.disk().wait({}, [] { return true; });
+    QCoreApplication::sendPostedEvents();
+    wait_for([&document] { return document.watching(); });
+}
+
 void BenchWindow::settle() {
+    settle_disk();
     // The results come as queued calls; a picture that was drawn smaller asks for a sharper one when it arrives.
     wait_for([this] {
         if (!models_->drawing.settled()) return false;

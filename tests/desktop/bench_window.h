@@ -44,7 +44,9 @@ public:
 
     /// Handles events until the condition holds; fails after five seconds.
     void wait_for(const std::function<bool()>& condition);
-    /// Until all that was asked for is drawn and shown.
+    /// Until all that was asked of the disk is done, and taken up.
+    void settle_disk();
+    /// Until all that was asked for is read, drawn and shown.
     void settle();
     /// The colour of a stage picture's pixel.
     QRgb stage_pixel(int x, int y);

@@ -3,6 +3,7 @@
 #include <QStandardPaths>
 #include <cstdlib>
 
+#include "desktop/kit/plurals.h"
 #include "desktop/kit/theme.h"
 #include "tests/support/run_tests.h"
 #include "tests/support/temporary.h"
@@ -14,5 +15,7 @@ int main(int argc, char** argv) {
     lacquer::theme::prepare_fonts();
     QApplication application(argc, argv);
     lacquer::theme::apply(application);
+    lacquer::EnglishPlurals plurals;
+    QCoreApplication::installTranslator(&plurals);
     return lacquer::test::run_tests(argc, argv);
 }

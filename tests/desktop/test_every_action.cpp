@@ -225,6 +225,7 @@ TEST_CASE("every action of the Ground menu does what it says") {
     Finish gone = finish_of(bench);
     *path_of(gone.grounds.front()) = "nowhere/crab.png";
     bench.document().edit(std::move(gone), QStringLiteral("moved"));
+    bench.settle_disk();
     menus.press("find_missing");
     CHECK(path_of(finish_of(bench).grounds.front())->find("nowhere") == std::string::npos);
     menus.check_all_done();

@@ -296,6 +296,7 @@ TEST_CASE("a ground that is deleted says who read it, and comes back by undo") {
     bench.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(bench.document().finish() == before);
     CHECK(shelf.card_area("scene").isValid());
+    bench.settle_disk();
     CHECK(shelf.bytes() > 1e6);
 }
 
@@ -388,6 +389,7 @@ TEST_CASE("a missing picture is asked for, and what lies beside it is taken alon
     add_picture(bench.document(), QStringLiteral("/nowhere/a.png"));
     add_picture(bench.document(), QStringLiteral("/nowhere/b.png"));
     bench.to_add = qs(there.file("a.png"));
+    bench.settle_disk();
     bench.action("find_missing");
     CHECK(bench.document().finish().grounds[0].as<PictureGround>()->path == there.file("a.png"));
     CHECK(bench.document().finish().grounds[1].as<PictureGround>()->path == there.file("b.png"));

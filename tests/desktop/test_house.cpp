@@ -21,6 +21,7 @@
 #include "core/finish/step_edits.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/kit/chosen_names.h"
 #include "desktop/kit/key_names.h"
 #include "desktop/kit/wheel.h"
 #include "desktop/ladder/ladder_view.h"
@@ -509,4 +510,31 @@ TEST_CASE("another language reaches every menu, button, tip and label") {
         CHECK(is_marked(bench.last_said));
     }
     QCoreApplication::removeTranslator(&marks);
+}
+
+TEST_CASE("what is counted is one thing or several, in words") {
+    CHECK(QObject::tr("%n step(s)", nullptr, 1) == QStringLiteral("1 step"));
+    CHECK(QObject::tr("%n step(s)", nullptr, 0) == QStringLiteral("0 steps"));
+    CHECK(QObject::tr("%n pass(es)", nullptr, 2) == QStringLiteral("2 passes"));
+    CHECK(QObject::tr("so it stays (s)") == QStringLiteral("so it stays (s)"));
+}
+
+TEST_CASE("of several chosen things one is what commands work on, and some may go") {
+    ChosenNames chosen;
+    const std::vector<std::string> all{"a", "b", "c"};
+    chosen.keep_among(all);
+    CHECK(chosen.one() == "a");
+    chosen.toggle("c", all);
+    chosen.toggle("b", all);
+    CHECK(chosen.all() == all);
+    CHECK(chosen.one() == "b");
+    chosen.keep_among({"a", "c"});
+    CHECK(chosen.one() == "a");
+    CHECK(chosen.all() == std::vector<std::string>{"a", "c"});
+    chosen.toggle("a", {"a", "c"});
+    chosen.toggle("c", {"a", "c"});
+    CHECK(chosen.all() == std::vector<std::string>{"c"});
+    chosen.keep_among({});
+    CHECK(chosen.one().empty());
+    CHECK(chosen.all().empty());
 }

@@ -12,7 +12,7 @@ using test::BenchWindow;
 TEST_CASE("an operation dropped into the folder is there at once, and one with a mistake shows its fault") {
     BenchWindow bench(test::demo_path());
     const std::string folder = bench.folder().file("operations");
-    OperationsFolder operations(folder);
+    OperationsFolder operations(folder, bench.document().disk());
     QObject::connect(&operations, &OperationsFolder::changed, &bench.document(),
                      [&] { bench.document().use_catalogue(operations.catalogue()); });
     bench.document().select("torn");

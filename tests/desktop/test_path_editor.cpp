@@ -40,13 +40,13 @@ PathEditor* open_path(BenchWindow& bench) {
 TEST_CASE("keys of a path are dragged, added, typed and taken out") {
     BenchWindow bench(test::demo_path());
     PathEditor* editor = open_path(bench);
-    const QPoint middle = editor->key_place(1);
+    const QPoint middle = editor->handle(1);
     bench.drag(editor, middle, middle + QPoint(30, 20));
     CHECK(keys(bench)[1].at > 1.05);
     CHECK(keys(bench)[1].value < 0.9);
     bench.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(keys(bench)[1].at == 1);
-    bench.click(editor, (editor->key_place(1) + editor->key_place(2)) / 2 + QPoint(0, -4));
+    bench.click(editor, (editor->handle(1) + editor->handle(2)) / 2 + QPoint(0, -4));
     REQUIRE(keys(bench).size() == 4);
     editor->setFocus();
     bench.key(Qt::Key_Return);
@@ -61,7 +61,7 @@ TEST_CASE("keys of a path are dragged, added, typed and taken out") {
 TEST_CASE("slopes are smooth, level, straight or kept by a key, and set by hand by their handles") {
     BenchWindow bench(test::demo_path());
     PathEditor* editor = open_path(bench);
-    bench.click(editor, editor->key_place(1));
+    bench.click(editor, editor->handle(1));
     editor->setFocus();
     bench.key(Qt::Key_E);
     CHECK(keys(bench)[1].after.kind == SlopeKind::level);

@@ -98,11 +98,13 @@ TEST_CASE("work that was not saved is offered back after a crash, and only then"
     CHECK(bench.document().finish().name == "Lost");
     CHECK(bench.document().path() == "/x/a.lacquer");
     CHECK(bench.document().edited());
+    bench.settle_disk();
     CHECK(kept_work().empty());
     // Once more, it is gone: nothing is lost that was there.
     CHECK_FALSE(bench.document().bring_back(kept[0]));
     CHECK(bench.document().finish().name == "Lost");
     bench.action("new_finish");
+    bench.settle_disk();
     CHECK(list->item(0)->text() == QStringLiteral("New from a picture…"));
 }
 

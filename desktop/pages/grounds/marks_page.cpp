@@ -38,7 +38,8 @@ QString ids_changed(std::vector<int>& ids, const QString& text) {
 QString kind_words(const MarksGround&) { return tr("marks"); }
 
 QString facts_of(const MarksGround& ground) {
-    return QStringLiteral("%1 · %2").arg(kind_words(ground), qs(counted(ground.ids.size(), "object")));
+    return QStringLiteral("%1 · %2").arg(kind_words(ground),
+                                         tr("%n object(s)", nullptr, static_cast<int>(ground.ids.size())));
 }
 
 std::vector<Field> fields_of(const MarksGround& ground, const Finish& finish) {

@@ -59,7 +59,8 @@ std::vector<Field> fields_of(const SceneGround& ground, const Finish& finish) {
             {"target", tr("Looks at"), point_text(scene.camera.target), tr("what the camera turns about")},
             {"field", tr("Field of view"), tr("%1°").arg(number_text(scene.camera.field)),
              tr("degrees from the lower border to the upper")},
-            {"path", tr("Path"), scene.path.empty() ? tr("stands still") : qs(counted(scene.path.size(), "stop")),
+            {"path", tr("Path"),
+             scene.path.empty() ? tr("stands still") : tr("%n stop(s)", nullptr, static_cast<int>(scene.path.size())),
              tr("put stops with Camera stop here; clear this field to let it stand still")}};
 }
 

@@ -17,7 +17,8 @@ QString part_key(std::size_t part) { return QStringLiteral("part_%1").arg(part +
 QString kind_words(const SpriteGround&) { return tr("sprite"); }
 
 QString facts_of(const SpriteGround& ground) {
-    return QStringLiteral("%1 · %2").arg(kind_words(ground), qs(counted(ground.parts.size(), "part")));
+    return QStringLiteral("%1 · %2").arg(kind_words(ground),
+                                         tr("%n part(s)", nullptr, static_cast<int>(ground.parts.size())));
 }
 
 // A line for each part: its place, size and share.
