@@ -152,7 +152,7 @@ void DialsView::rebuild() {
         x += card_width + 8;
     }
     if (any_card) y += card_height + 8;
-    const int columns = width >= 700 ? 2 : 1;
+    const int columns = std::clamp(width / 350, 1, 4);
     const int column_width = (width - 2 * margin - (columns - 1) * 20) / columns;
     int n = 0;
     headings_.clear();

@@ -26,7 +26,7 @@ public:
     /// What was still to be done is done first.
     ~Disk() override;
 
-    /// Done after all that came before, as soon as may be.
+    /// Done after all that came before, as soon as it can be.
     void later(std::function<void()> work);
 
     /// The same; what it gives is taken here, unless `whom` is gone by then.

@@ -24,8 +24,12 @@ using lacquer::Unsaved;
 lacquer::Prompts real_prompts() {
     const QString finishes = QObject::tr("Finishes (*.lacquer)");
     lacquer::Prompts prompts;
-    prompts.finish_to_open = [finishes](const QString& folder) {
-        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Open a finish"), folder, finishes);
+    // Of a finish's own file, the folder that it lies in.
+    const auto folder_of = [](const QString& path) {
+        return path.isEmpty() || QFileInfo(path).isDir() ? path : QFileInfo(path).absolutePath();
+    };
+    prompts.finish_to_open = [finishes, folder_of](const QString& folder) {
+        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Open a finish"), folder_of(folder), finishes);
     };
     prompts.finish_to_save = [finishes](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the finish"), proposed, finishes);
@@ -33,9 +37,9 @@ lacquer::Prompts real_prompts() {
     prompts.folder_to_collect = [](const QString& folder) {
         return QFileDialog::getExistingDirectory(nullptr, QObject::tr("Collect the finish and its files in"), folder);
     };
-    prompts.picture_to_add = [](const QString& folder) {
+    prompts.picture_to_add = [folder_of](const QString& folder) {
         return QFileDialog::getOpenFileName(
-            nullptr, QObject::tr("Add a picture"), folder,
+            nullptr, QObject::tr("Add a picture"), folder_of(folder),
             QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr *.gif *.svg *.cube)"));
     };
     prompts.picture_to_save = [](const QString& proposed) {
@@ -43,8 +47,8 @@ lacquer::Prompts real_prompts() {
                                             QObject::tr("Pictures (*.png *.exr *.tif *.webp *.jpg)"));
     };
     const QString tapes = QObject::tr("Tapes (*.tape)");
-    prompts.tape_to_open = [tapes](const QString& folder) {
-        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Take a tape"), folder, tapes);
+    prompts.tape_to_open = [tapes, folder_of](const QString& folder) {
+        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Open a tape"), folder_of(folder), tapes);
     };
     prompts.tape_to_save = [tapes](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the tape"), proposed, tapes);
