@@ -128,6 +128,7 @@ constexpr std::array<InstructionRow, static_cast<std::size_t>(Builtin::count)> r
     {B::texel_fetch, Use::reads},
     {B::texture_size, Use::reads},
     {B::at, Use::reads},
+    {B::previous, Use::reads},
 }};
 
 constexpr bool in_order() {

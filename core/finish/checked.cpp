@@ -9,6 +9,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/finish/operation_steps.h"
 #include "core/finish/play.h"
+#include "core/finish/ticked_steps.h"
 #include "core/lang/known_names.h"
 #include "core/lang/structural_hash.h"
 
@@ -148,6 +149,7 @@ public:
         responses();
         dials();
         steps();
+        made_.ticked = ticked_steps(made_);
         return std::move(made_);
     }
 
@@ -277,14 +279,16 @@ private:
             scope.symbols.erase(step.name);
             scope.out_of_reach[step.name] =
                 "'" + step.name + "' stands further down, and a step reads only what is above it";
+            add_past(step, scope);
         });
         surroundings_ = hash_of(scope);
         for_each_step(finish(), [&](const Coat& coat, const Step& step) {
-            StepSource source{step.name, step.formula, coat.on && step.on, surroundings_, made_.steps.size(), 0};
+            StepSource source{
+                step.name, step.formula, step.ticking, coat.on && step.on, surroundings_, made_.steps.size(), 0};
             if (!take_over(source)) add_step(step, source.on, scope);
             source.count = made_.steps.size() - source.first;
             made_.sources.push_back(std::move(source));
-            make_known(made_.steps.back(), scope);
+            make_known(made_.steps.back(), step.ticking, scope);
         });
     }
 
@@ -303,7 +307,10 @@ private:
             stir(hash, hash_of(name));
             stir(hash, static_cast<std::uint64_t>(symbol.kind) * 256 + static_cast<std::uint64_t>(symbol.type));
         }
-        for_each_step(finish(), [&](const Coat&, const Step& step) { stir(hash, hash_of(step.name)); });
+        for_each_step(finish(), [&](const Coat&, const Step& step) {
+            stir(hash, hash_of(step.name));
+            stir(hash, static_cast<std::uint64_t>(step.ticking.width));
+        });
         return hash;
     }
 
@@ -312,7 +319,8 @@ private:
         const auto found = known_.find(source.name);
         if (found == known_.end()) return false;
         const StepSource& old = *found->second;
-        if (old.formula != source.formula || old.on != source.on || old.surroundings != source.surroundings)
+        if (old.formula != source.formula || old.ticking != source.ticking || old.on != source.on ||
+            old.surroundings != source.surroundings)
             return false;
         const auto first = before_->steps.begin() + static_cast<std::ptrdiff_t>(old.first);
         made_.steps.insert(made_.steps.end(), first, first + static_cast<std::ptrdiff_t>(old.count));
@@ -320,11 +328,12 @@ private:
     }
 
     // What the steps below may do with this one.
-    void make_known(const CheckedStep& checked, Scope& scope) {
+    void make_known(const CheckedStep& checked, const Ticking& ticking, Scope& scope) {
         stir(surroundings_, hash_of(checked.name));
         if (checked.typed) {
             scope.symbols[checked.name] = {SymbolKind::step, checked.typed->type};
             scope.out_of_reach.erase(checked.name);
+            if (ticking.width == 0 && is_float(checked.typed->type)) scope.past[checked.name] = checked.typed->type;
             stir(surroundings_, 1 + static_cast<std::uint64_t>(checked.typed->type));
         } else {
             broken_.insert(checked.name);
@@ -351,6 +360,16 @@ private:
         Result<Typed> typed = operation != nullptr
                                   ? expand_operation(*operation, step.formula, scope, finish(), stages, handed)
                                   : compile_step(step.formula, scope);
+        if (typed && step.ticking.width > 0) typed = as_declared(std::move(*typed), step);
+        if (typed && !step.ticking.starts.empty()) {
+            Result<std::vector<UnnamedStep>> starts = start_of(step, scope, typed->type);
+            if (!starts) typed = starts.fault();
+            for (std::size_t i = 0; starts && i < starts->size(); ++i) {
+                CheckedStep& start = made_.steps.emplace_back();
+                start.name = (*starts)[i].name;
+                set_typed(start, std::move((*starts)[i].typed));
+            }
+        }
         if (typed) {
             for (UnnamedStep& part : unnamed) {
                 CheckedStep& stored = made_.steps.emplace_back();

@@ -38,10 +38,23 @@ struct CheckedResponse {
     std::map<std::string, Typed, std::less<>> formulas;
 };
 
+/// A step that goes on from tick to tick: `previous` names it, or it uses `previous`. It is drawn at ticks only;
+/// whatever else reads it finds its picture after the last tick.
+struct TickedStep {
+    std::string name;
+    Type type = Type::number;
+    double scale = 1;  ///< of the frame's size
+    bool half = false;
+    bool has_start = false;              ///< there is a step of what it was before the first tick
+    std::shared_ptr<const Typed> shown;  ///< what stands for it in frames
+    StructuralHash shown_hash;           ///< of `shown`
+};
+
 /// What a step's checking went by, so that it need not be done again.
 struct StepSource {
     std::string name;
     std::string formula;
+    Ticking ticking = {};
     bool on = true;
     std::uint64_t surroundings = 0;  ///< stands for all names that the step may use, and what they mean
     std::size_t first = 0;           ///< where its own begin among the checked steps
@@ -54,6 +67,7 @@ struct CheckedFinish {
     std::shared_ptr<const Catalogue> catalogue;
     std::vector<StepSource> sources;         ///< one for each step of the finish
     std::vector<CheckedStep> steps;          ///< from the top
+    std::vector<TickedStep> ticked;          ///< from the top
     std::vector<CheckedDial> dials;          ///< in the finish's order
     std::vector<CheckedResponse> responses;  ///< in the finish's order
     std::vector<std::size_t> dial_order;     ///< indices of dials, each after those that its formula reads
@@ -65,11 +79,14 @@ Type dial_type(DialKind kind);
 
 /// Understands all formulas. Faults on names: `finish.name`, `finish.duplicate`; on responses: those of
 /// `check_response`, `finish.cue` and those of the language; on dials: `finish.circle` and those of the language; on
-/// steps: `finish.broken-source`, `finish.whole-step`, `finish.operation` and those of the language. What is as it was
-/// in `before` is taken from there.
+/// steps: `finish.broken-source`, `finish.whole-step`, `finish.operation`, `finish.past` and those of the language.
+/// What is as it was in `before` is taken from there.
 CheckedFinish check_finish(std::shared_ptr<const Finish> finish,
                            std::shared_ptr<const Catalogue> catalogue = built_in_catalogue(),
                            const CheckedFinish* before = nullptr);
+
+/// The step of this name that goes on from tick to tick; null if there is none.
+const TickedStep* find_ticked(const CheckedFinish& checked, std::string_view name);
 
 /// Finds a checked step by name; null if there is none.
 const CheckedStep* find_step(const CheckedFinish& checked, std::string_view name);

@@ -86,6 +86,7 @@ Finish rename_cue(Finish finish, const std::string& from, const std::string& to)
     for (Cue& played : finish.tape.cues) {
         if (played.name == from) played.name = to;
     }
+    if (finish.ticks.reset == from) finish.ticks.reset = to;
     return finish;
 }
 
@@ -198,12 +199,15 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
         if (dial.name == old && dial.code_name == old && old.starts_with("dial")) dial.code_name = to;
     }
     rename_in(finish.dials);
+    if (finish.ticks.reset == old) finish.ticks.reset = to;
     for (Dial& dial : finish.dials) dial.formula = rename_in_formula(dial.formula, old, to);
     for (Coat& coat : finish.coats) {
         rename_in(coat.steps);
         for (Step& step : coat.steps) {
-            for (const auto& [from_name, to_name] : names)
-                step.formula = rename_in_formula(step.formula, from_name, to_name);
+            for (const auto& [from_name, to_name] : names) {
+                for (std::string* formula : {&step.formula, &step.ticking.starts})
+                    *formula = rename_in_formula(*formula, from_name, to_name);
+            }
         }
     }
     return finish;

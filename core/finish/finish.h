@@ -15,6 +15,26 @@
 
 namespace lacquer {
 
+/// How a step goes on from tick to tick, for one that `previous` names or that uses it; for others it says nothing.
+struct Ticking {
+    int width = 0;            ///< numbers that it has, 1 to 4; 0: as its formula gives
+    std::string starts = {};  ///< formula for what it was before the first tick; empty for 0
+    double share = 1;         ///< of the frame's sides at which it is drawn: 1, 0.5 or 0.25
+    int pixels = 0;           ///< width at which it is drawn, in place of `share`; 0 for none
+    bool smooth = false;      ///< between ticks a blend of the last two is seen
+    bool half = false;        ///< kept as halves, in half the room
+
+    friend bool operator==(const Ticking&, const Ticking&) = default;
+};
+
+/// What all steps that go on from tick to tick have in common.
+struct Ticks {
+    double rate = 60;        ///< ticks a second, 24 to 240
+    std::string reset = {};  ///< a cue, or a signal that rises above 0.5: all begins anew then; empty for none
+
+    friend bool operator==(const Ticks&, const Ticks&) = default;
+};
+
 /// A named value at each pixel, written as a formula.
 struct Step {
     std::string name = {};
@@ -22,7 +42,8 @@ struct Step {
     std::string note = {};
     bool on = true;
     bool stand_in = false;  ///< stands for something that is not there yet, and is to be replaced
-    KeptKeys extra = {};    ///< keys of the file that this version does not know
+    Ticking ticking = {};
+    KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Step&, const Step&) = default;
 };
@@ -84,6 +105,7 @@ struct Finish {
     int frame_width = 1280;
     int frame_height = 720;
     double length = 6;  ///< seconds on the time rule
+    Ticks ticks;
     std::vector<Ground> grounds;
     std::vector<CueKind> cues;
     std::vector<Signal> signals;

@@ -38,6 +38,9 @@ Result<Done> within_limits(const Finish& finish) {
         return too_much(fmt::format("a length is up to {} seconds", max_length), "make it shorter");
     if (finish.tape.cues.size() + finish.tape.changes.size() > max_tape_events)
         return too_much(fmt::format("a tape holds {} cues and changes at most", max_tape_events), "part it");
+    if (!(finish.ticks.rate >= least_tick_rate) || finish.ticks.rate > most_tick_rate)
+        return too_much(fmt::format("there are {} to {} ticks a second", least_tick_rate, most_tick_rate),
+                        "say how many");
     Result<Done> good = Done{};
     const auto check = [&](std::size_t count, const std::string& what) {
         if (good) good = few_enough(count, what);

@@ -10,6 +10,9 @@ namespace lacquer {
 inline constexpr std::size_t max_members = 4096;
 /// Largest number, without its sign.
 inline constexpr double largest_number = 1e12;
+/// Fewest and most ticks a second.
+inline constexpr double least_tick_rate = 24;
+inline constexpr double most_tick_rate = 240;
 /// Longest length, in seconds.
 inline constexpr double max_length = 3600;
 

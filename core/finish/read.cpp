@@ -78,6 +78,29 @@ Dial read_dial(Fields& fields) {
 
 namespace {
 
+void read_ticking(Fields& step, Ticking& ticking) {
+    const double width = step.number("numbers", 0);
+    if (width == std::floor(width) && width >= 0 && width <= 4) {
+        ticking.width = static_cast<int>(width);
+    } else {
+        step.complain("numbers", "1 to 4");
+    }
+    ticking.starts = step.text("starts");
+    ticking.share = step.number("share", 1);
+    if (ticking.share != 1 && ticking.share != 0.5 && ticking.share != 0.25) {
+        step.complain("share", "1, 0.5 or 0.25");
+        ticking.share = 1;
+    }
+    const double pixels = step.number("pixels_wide", 0);
+    if (pixels == std::floor(pixels) && pixels >= 0 && pixels <= max_picture_side) {
+        ticking.pixels = static_cast<int>(pixels);
+    } else {
+        step.complain("pixels_wide", "a width in pixels");
+    }
+    ticking.smooth = step.flag("smooth", false);
+    ticking.half = step.flag("half", false);
+}
+
 Coat read_coat(Fields& fields) {
     Coat coat;
     coat.name = fields.text("name", "Coat");
@@ -91,6 +114,7 @@ Coat read_coat(Fields& fields) {
         read.note = step.text("note");
         read.on = step.flag("on", true);
         read.stand_in = step.flag("stand_in", false);
+        read_ticking(step, read.ticking);
         read.extra = step.kept();
         coat.steps.push_back(std::move(read));
     });
@@ -122,6 +146,13 @@ Finish read_finish(Fields& fields) {
     } else {
         fields.complain("length", "more than 0 and at most 3600 seconds");
     }
+    const double rate = fields.number("tick_rate", finish.ticks.rate);
+    if (rate >= least_tick_rate && rate <= most_tick_rate) {
+        finish.ticks.rate = rate;
+    } else {
+        fields.complain("tick_rate", "24 to 240 ticks a second");
+    }
+    finish.ticks.reset = fields.text("tick_reset");
     fields.each("grounds", [&](Fields& ground) { finish.grounds.push_back(read_ground(ground)); });
     fields.each("cues", [&](Fields& cue) { finish.cues.push_back(read_cue_kind(cue)); });
     fields.each("signals", [&](Fields& signal) { finish.signals.push_back(read_signal(signal)); });

@@ -37,7 +37,10 @@ bool listens_to(const Response& response, const std::string& cue) {
 
 // These names, and everything but coats that the steps name, also by way of dials.
 void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path, Names names = {}) {
-    for_each_step(fragment, [&](const Coat&, const Step& step) { add_names(step.formula, names); });
+    for_each_step(fragment, [&](const Coat&, const Step& step) {
+        add_names(step.formula, names);
+        add_names(step.ticking.starts, names);
+    });
     for (std::size_t before = 0; before != names.size();) {
         before = names.size();
         for (const Dial& dial : finish.dials) {
@@ -149,6 +152,7 @@ public:
             }
             for (Step& step : steps) {
                 step.formula = renamed(std::move(step.formula));
+                step.ticking.starts = renamed(std::move(step.ticking.starts));
                 const std::string name = free_name(finish_, step.name);
                 if (name != step.name) renames_.emplace_back(step.name, name);
                 step.name = name;

@@ -35,6 +35,13 @@ std::string step_text(const Step& step) {
     if (!step.note.empty()) object["note"] = step.note;
     if (!step.on) object["on"] = false;
     if (step.stand_in) object["stand_in"] = true;
+    const Ticking& ticking = step.ticking;
+    if (ticking.width != 0) object["numbers"] = ticking.width;
+    if (!ticking.starts.empty()) object["starts"] = ticking.starts;
+    if (ticking.share != 1) object["share"] = ticking.share;
+    if (ticking.pixels != 0) object["pixels_wide"] = ticking.pixels;
+    if (ticking.smooth) object["smooth"] = true;
+    if (ticking.half) object["half"] = true;
     return one_line(object, step.extra);
 }
 
@@ -180,6 +187,8 @@ std::string finish_to_text(const Finish& finish) {
     put("brief", one_line(finish.brief));
     put("frame", one_line(Json{finish.frame_width, finish.frame_height}));
     put("length", one_line(finish.length));
+    if (finish.ticks.rate != Ticks().rate) put("tick_rate", one_line(finish.ticks.rate));
+    if (!finish.ticks.reset.empty()) put("tick_reset", one_line(finish.ticks.reset));
     put("grounds", list(finish.grounds, ground_text));
     put("cues", list(finish.cues, cue_kind_text));
     if (!finish.signals.empty()) put("signals", list(finish.signals, signal_text));

@@ -142,6 +142,7 @@ constexpr std::array<SpellingRow, static_cast<std::size_t>(Builtin::count)> rows
     {B::texel_fetch, S::reads},
     {B::texture_size, S::reads},
     {B::at, S::reads},
+    {B::previous, S::reads},
 }};
 
 constexpr bool in_order() {

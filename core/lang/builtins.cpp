@@ -130,6 +130,8 @@ constexpr std::array<BuiltinRow, static_cast<std::size_t>(Builtin::count)> rows 
     {B::texel_fetch, "texelFetch", 'p', "pI", "picture pixel", "one pixel of a step or ground, as it is"},
     {B::texture_size, "textureSize", 'I', "p", "picture", "width and height in pixels"},
     {B::at, "at", '4', "tf", "gradient t", "the colour of a gradient, or the height of a curve, at t in 0..1"},
+    {B::previous, "previous", 'p', "s2", "step where",
+     "what any step was in the last tick, at this pixel or at another place"},
 }};
 
 constexpr bool in_order() {

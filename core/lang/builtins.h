@@ -130,13 +130,15 @@ enum class Builtin {
     texel_fetch,
     texture_size,
     at,
+    previous,
     count
 };
 
 /// A row of the table. `result` and each letter of `params` is a type: g any number of numbers, w of whole numbers, n
 /// of whole numbers without sign, a of any of these, B of yes or no (all of these letters alike in one call); f one
 /// number, 2 3 4 so many, b yes or no, i a whole number, I two, u one without sign, m and M a matrix of 2 x 2 and 3 x
-/// 3, p the name of a step or ground (as a result: what it has), t the name of a gradient or curve.
+/// 3, p the name of a step or ground (as a result: what it has), t the name of a gradient or curve, s that
+/// of any step, whose value it gives.
 struct BuiltinRow {
     Builtin id;
     std::string_view name;

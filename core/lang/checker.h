@@ -50,6 +50,9 @@ struct Scope {
     std::string unnamed_stem;
     /// Why there are no neighbouring pixels here, so that derivatives have no meaning; empty where there are.
     std::string no_neighbours = {};
+    /// The steps whose value in the last tick can be read, with its type, and why that of others can't.
+    std::map<std::string, Type, std::less<>> past = {};
+    std::map<std::string, Fault, std::less<>> no_past = {};
     /// The type that `same` stands for; nothing outside of operations' files.
     std::optional<Type> same = std::nullopt;
 };

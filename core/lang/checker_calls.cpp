@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/lang/expression_checker.h"
+#include "core/lang/past.h"
 
 namespace lacquer {
 
@@ -50,6 +51,7 @@ Fault wrong_count(const Expression& e, const BuiltinRow& row) {
 Result<Typed> ExpressionChecker::call(const Expression& e) {
     for (const BuiltinRow& row : builtin_rows()) {
         if (row.name == e.text && (row.params[0] == 'p' || row.params[0] == 't')) return read(e, row);
+        if (row.name == e.text && row.params[0] == 's') return previous(e, row);
     }
     std::vector<Typed> args;
     for (const Expression& arg : e.args) {
@@ -204,6 +206,36 @@ Result<Typed> ExpressionChecker::read(const Expression& e, const BuiltinRow& row
         }
         made.args.push_back(fitted(std::move(*arg), wanted));
     }
+    return made;
+}
+
+// It is read as a ground of its own is.
+Result<Typed> ExpressionChecker::previous(const Expression& e, const BuiltinRow& row) {
+    if (e.args.empty() || e.args.size() > row.params.size()) {
+        return fault("lang.count", e.span,
+                     fmt::format("previous takes a step and perhaps a place, and here are {}", e.args.size()),
+                     "write previous(step) or " + signature_text(row));
+    }
+    const Expression& step = e.args[0];
+    const auto found = step.kind == ExpressionKind::name ? scope_.past.find(step.text) : scope_.past.end();
+    if (found == scope_.past.end()) {
+        if (const auto why = scope_.no_past.find(step.text);
+            step.kind == ExpressionKind::name && why != scope_.no_past.end()) {
+            Fault told = why->second;
+            told.place.span = step.span;
+            return told;
+        }
+        if (auto known = value(step); !known && step.kind == ExpressionKind::name) return known;
+        return fault("lang.previous", step.span,
+                     quoted(step.span) + " isn't a step: only steps go on from tick to tick", "name a step");
+    }
+    if (e.args.size() == 1) return Typed{NameHere{past_picture(step.text), SymbolKind::ground}, found->second, e.span};
+    Result<Typed> where = value(e.args[1]);
+    if (!where) return where;
+    if (!fits(*where, Type::vec2)) return does_not_fit(*where, Type::vec2, "the place to read");
+    Typed made{PictureReading{Builtin::texture, past_picture(step.text), SymbolKind::ground, false}, found->second,
+               e.span};
+    made.args.push_back(fitted(std::move(*where), Type::vec2));
     return made;
 }
 

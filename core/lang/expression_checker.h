@@ -73,6 +73,7 @@ private:
 
     Result<Typed> call(const Expression& e);
     Result<Typed> read(const Expression& e, const BuiltinRow& row);
+    Result<Typed> previous(const Expression& e, const BuiltinRow& row);
     Result<Typed> picture(const Expression& e);
     Result<Typed> construct(const Expression& e, Type type, std::vector<Typed> args) const;
     Result<Typed> construct_matrix(Typed made) const;

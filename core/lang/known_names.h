@@ -8,7 +8,7 @@
 
 namespace lacquer {
 
-enum class Known { uv, pixel, frame_size, pixel_size, aspect, time };
+enum class Known { uv, pixel, frame_size, pixel_size, aspect, time, tick, tick_length, tick_part };
 
 /// Where a known name has one value: at a pixel, in a whole frame, or at a moment, whatever is drawn then.
 enum class KnownDomain { pixel, frame, moment };

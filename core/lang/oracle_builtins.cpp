@@ -240,6 +240,7 @@ constexpr std::array<DirectRow, static_cast<std::size_t>(Builtin::count)> rows =
     elsewhere(B::texel_fetch),
     elsewhere(B::texture_size),
     elsewhere(B::at),
+    elsewhere(B::previous),
 }};
 
 constexpr bool in_order() {

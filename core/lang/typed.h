@@ -20,7 +20,7 @@ namespace lacquer {
 
 /// What a name can stand for.
 enum class SymbolKind {
-    known,  ///< uv, pixel, frame_size, pixel_size, aspect, time
+    known,  ///< what every step knows, see known_names.h
     dial,
     response,  ///< a response's value, or `name.presence`
     step,

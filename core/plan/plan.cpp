@@ -10,6 +10,7 @@
 #include "core/finish/checked.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
+#include "core/lang/past.h"
 
 namespace lacquer {
 
@@ -41,16 +42,49 @@ Sources sources_of(const Typed& typed) {
     return sources;
 }
 
+// What is planned: a picture, or what goes on from tick to tick.
+enum class Planned { frame, ticks };
+
 // Steps go by their number among the checked ones: this runs at every edit.
 class Planner {
 public:
-    explicit Planner(const CheckedFinish& checked)
-        : checked_(checked), sources_(checked.steps.size()), needed_(checked.steps.size()), stored_(needed_) {
+    explicit Planner(const CheckedFinish& checked, Planned planned = Planned::frame)
+        : checked_(checked),
+          planned_(planned),
+          steps_(checked.steps.size()),
+          sources_(checked.steps.size()),
+          needed_(checked.steps.size()),
+          stored_(needed_) {
         for (std::size_t n = 0; n < checked.steps.size(); ++n) {
-            if (!checked.steps[n].typed) continue;
-            numbers_[checked.steps[n].name] = n;
-            sources_[n] = sources_of(*checked.steps[n].typed);
+            const CheckedStep& step = checked.steps[n];
+            if (!step.typed) continue;
+            steps_[n] = {step.name, step.typed, step.hash};
+            const TickedStep* ticked = checked.ticked.empty() ? nullptr : find_ticked(checked, step.name);
+            if (planned == Planned::frame && ticked != nullptr)
+                steps_[n] = {step.name, ticked->shown, ticked->shown_hash};
+            numbers_[step.name] = n;
+            sources_[n] = sources_of(*steps_[n].typed);
         }
+    }
+
+    // Each of these steps is stored.
+    Plan run_ticks(const std::vector<std::string>& wanted) {
+        std::vector<std::string> good;
+        for (const std::string& name : wanted) {
+            if (numbers_.contains(name)) good.push_back(name);
+        }
+        find_stored(good);
+        for (const std::string& name : good) stored_[numbers_.at(name)] = 1;
+        Plan plan;
+        add_storing(plan);
+        find_resources(plan);
+        for (Pass& pass : plan.passes) {
+            for (const std::string& name : pass.outputs) {
+                if (std::find(good.begin(), good.end(), name) != good.end())
+                    pass.resources[name].lifetime = Lifetime::tick;
+            }
+        }
+        return plan;
     }
 
     Plan run(const std::vector<std::string>& wanted) {
@@ -59,16 +93,8 @@ public:
             if (numbers_.contains(name)) good.push_back(name);
         }
         find_stored(good);
-        for (std::size_t n = 0; n < needed_.size(); ++n) {
-            if (needed_[n] != 0 && checked_.steps[n].scale != 1) stored_[n] = 1;
-        }
         Plan plan;
-        for (std::size_t n = 0; n < stored_.size(); ++n) {
-            if (stored_[n] == 0) continue;
-            const CheckedStep& step = checked_.steps[n];
-            plan.passes.push_back(pass_for("stores " + step.name, {step.name}, n));
-            plan.passes.back().scale = step.scale;
-        }
+        add_storing(plan);
         plan.passes.push_back(pass_for("draws", good, checked_.steps.size()));
         for (const std::string& name : wanted) add_ground(plan.passes.back(), name);
         find_resources(plan);
@@ -76,6 +102,26 @@ public:
     }
 
 private:
+    // The passes of all that is stored.
+    void add_storing(Plan& plan) {
+        for (std::size_t n = 0; n < needed_.size(); ++n) {
+            if (needed_[n] != 0 && checked_.steps[n].scale != 1) stored_[n] = 1;
+        }
+        for (std::size_t n = 0; n < stored_.size(); ++n) {
+            if (stored_[n] == 0) continue;
+            const CheckedStep& step = checked_.steps[n];
+            plan.passes.push_back(pass_for("stores " + step.name, {step.name}, n));
+            plan.passes.back().scale = step.scale * scale_of(step.name);
+        }
+    }
+
+    // What belongs to a step that goes on from tick to tick is drawn at that one's size.
+    double scale_of(std::string_view name) const {
+        if (planned_ == Planned::frame) return 1;
+        const TickedStep* owner = find_ticked(checked_, name.substr(0, name.find('.')));
+        return owner != nullptr ? owner->scale : 1;
+    }
+
     template <class Strings>
     void add_numbers(const Strings& names, std::vector<std::size_t>& todo) const {
         for (const auto& name : names) todo.push_back(numbers_.at(name));
@@ -120,8 +166,7 @@ private:
             pyramids.insert(sources.pyramids.begin(), sources.pyramids.end());
         }
         for (std::size_t n = 0; n < computed.size(); ++n) {
-            const CheckedStep& step = checked_.steps[n];
-            if (computed[n] != 0) pass.steps.push_back({step.name, step.typed, step.hash});
+            if (computed[n] != 0) pass.steps.push_back(steps_[n]);
         }
         pass.stored.assign(stored.begin(), stored.end());
         pass.grounds.assign(grounds.begin(), grounds.end());
@@ -136,7 +181,7 @@ private:
     void find_resources(Plan& plan) const {
         std::map<std::string, Resource, std::less<>> stored;
         for (Pass& pass : plan.passes) {
-            const bool hands_out = &pass == &plan.passes.back();
+            const bool hands_out = planned_ == Planned::frame && &pass == &plan.passes.back();
             for (const std::string& name : pass.stored) pass.resources[name] = stored[name];
             for (const std::string& name : pass.outputs) {
                 Resource made = stored.contains(name) ? stored[name] : Resource{name, type_in(pass, name)};
@@ -177,6 +222,8 @@ private:
     }
 
     const CheckedFinish& checked_;
+    Planned planned_;
+    std::vector<PassStep> steps_;  // as they are computed
     std::unordered_map<std::string_view, std::size_t> numbers_;
     std::vector<Sources> sources_;
     std::vector<std::uint8_t> needed_;
@@ -191,10 +238,25 @@ std::string joined(const std::vector<std::string>& names) {
 
 }  // namespace
 
-int scaled_side(int side, double scale) { return std::max(1, static_cast<int>(std::ceil(side * scale))); }
+// A scale that is a quotient of whole numbers may come out a little too large.
+int scaled_side(int side, double scale) { return std::max(1, static_cast<int>(std::ceil(side * scale - 1e-6))); }
 
 Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted) {
     return Planner(checked).run(wanted);
+}
+
+Plan plan_ticks(const CheckedFinish& checked) {
+    std::vector<std::string> names;
+    for (const TickedStep& step : checked.ticked) names.push_back(step.name);
+    return Planner(checked, Planned::ticks).run_ticks(names);
+}
+
+Plan plan_starts(const CheckedFinish& checked) {
+    std::vector<std::string> names;
+    for (const TickedStep& step : checked.ticked) {
+        if (step.has_start) names.push_back(start_picture(step.name));
+    }
+    return Planner(checked, Planned::ticks).run_ticks(names);
 }
 
 Resource resource_of(const Pass& pass, std::string_view name) {

@@ -72,6 +72,12 @@ int scaled_side(int side, double scale);
 /// elsewhere by `texture` are stored first. Wanted steps with a fault are left out.
 Plan plan_passes(const CheckedFinish& checked, const std::vector<std::string>& wanted);
 
+/// The passes that draw one tick: each stores one step that goes on from tick to tick, or what it is made of. What
+/// those steps were in the last tick is among the grounds, see lang/past.h.
+Plan plan_ticks(const CheckedFinish& checked);
+/// The passes that store what such steps were before the first tick, as far as a formula says it.
+Plan plan_starts(const CheckedFinish& checked);
+
 /// Stands for everything that the compiled pass depends on: passes with the same key are the same.
 StructuralHash key_of(const Pass& pass);
 

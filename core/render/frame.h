@@ -1,6 +1,7 @@
 // What is asked of a frame, and what it gives.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <string>
 #include <vector>
@@ -29,6 +30,8 @@ struct RenderRequest {
     bool small_grounds = false;  ///< pictures averaged down to the drawn size first
     /// If not empty, the wanted values at these pixels of the drawn size only: a picture of one row, a pixel a point.
     std::vector<PixelPoint> points;
+    /// More such requests will follow soon: what goes on from tick to tick does so from where it is.
+    bool in_a_drag = false;
     bool line_grid = false;  ///< straight lines in place of every picture, to see what bends them
 };
 
@@ -44,6 +47,9 @@ struct Frame {
     Faults notices;                ///< missing pictures
     DriveValues values;
     std::size_t passes = 0;
+    std::int64_t ticks = 0;        ///< that had to be drawn first
+    double tick_milliseconds = 0;  ///< that they took, together
+    bool ticks_are_rough = false;  ///< they went on from others than the values of now would have given
     double milliseconds = 0;
     std::vector<double> pass_milliseconds;  ///< of each pass of `plan_for` the same steps
 };

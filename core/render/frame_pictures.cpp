@@ -42,6 +42,18 @@ void FramePictures::release(const std::string& name) {
     all_opaque_.erase(name);
 }
 
+PicturePtr FramePictures::take(const std::string& name, ShaderRunner* driver) {
+    if (const auto found = stored_.find(name); found != stored_.end()) {
+        auto taken = std::make_shared<const Picture>(std::move(found->second));
+        stored_.erase(found);
+        return taken;
+    }
+    const auto away = with_driver_.find(name);
+    if (away == with_driver_.end() || driver == nullptr) return {};
+    Result<Picture> fetched = driver->fetch(*away->second);
+    return fetched ? std::make_shared<const Picture>(std::move(*fetched)) : PicturePtr();
+}
+
 PicturePtr FramePictures::ground(const std::string& name) const {
     const auto found = grounds_.find(name);
     return found != grounds_.end() ? found->second : PicturePtr();

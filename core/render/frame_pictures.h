@@ -24,6 +24,9 @@ public:
     Picture blank(int width, int height, int channels);
     void store(const std::string& name, Picture picture) { stored_[name] = std::move(picture); }
     void store(const std::string& name, GpuPicturePtr picture) { with_driver_[name] = std::move(picture); }
+    /// A stored step, to be kept beyond the frame; nothing if it isn't there any more. What lies with the driver is
+    /// fetched.
+    PicturePtr take(const std::string& name, ShaderRunner* driver);
     /// Nothing reads this stored step any more.
     void release(const std::string& name);
 

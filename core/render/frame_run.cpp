@@ -8,6 +8,7 @@
 
 #include "core/finish/file.h"
 #include "core/finish/stops_table.h"
+#include "core/lang/past.h"
 #include "core/picture/line_grid.h"
 
 namespace lacquer {
@@ -111,9 +112,8 @@ FrameRun::FrameRun(const FrameTools& tools, const RenderRequest& request, const 
     frame_.values = std::move(values);
 }
 
-Result<Frame> FrameRun::drawn() {
+Result<Frame> FrameRun::drawn(const Plan& plan) {
     const auto begin = std::chrono::steady_clock::now();
-    const Plan plan = plan_for(*request_.checked, request_.steps);
     scene_layers_ = scene_layers_of(*request_.checked->finish, plan);
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
@@ -123,6 +123,22 @@ Result<Frame> FrameRun::drawn() {
     }
     frame_.milliseconds = milliseconds_since(begin);
     return std::move(frame_);
+}
+
+Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<std::string>& steps) {
+    scene_layers_ = scene_layers_of(*request_.checked->finish, plan);
+    for (const Pass& pass : plan.passes) {
+        if (!draw(pass, false)) return cancelled();
+    }
+    FlowPictures drawn;
+    for (const std::string& name : steps) {
+        PicturePtr picture = pictures_.take(name, tools_.shaders.runner.get());
+        if (picture == nullptr)
+            return Fault{
+                "gpu.lost", "the driver has lost what the last tick left", "draw it once more", {}, Severity::fault};
+        drawn[name] = std::move(picture);
+    }
+    return drawn;
 }
 
 // False if the frame was called off.
@@ -189,11 +205,25 @@ Value FrameRun::uniform_value(const std::string& name) const {
     if (name == "frame_size") return make_vec2(width, height);
     if (name == "pixel_size") return make_vec2(1.0F / width, 1.0F / height);
     if (name == "aspect") return make_number(width / height);
+    if (name == "tick") return make_number(static_cast<float>(ticks_.tick));
+    if (name == "tick_length") return make_number(static_cast<float>(ticks_.length));
+    if (name == "tick_part") return make_number(static_cast<float>(ticks_.part));
     const auto found = frame_.values.find(name);
     return found != frame_.values.end() ? found->second : Value{};
 }
 
+// Clear where there was nothing yet.
+PicturePtr FrameRun::tick_picture(const std::string& name) const {
+    const auto found = ticks_.pictures.find(name);
+    if (found == ticks_.pictures.end() || found->second == nullptr)
+        return std::make_shared<const Picture>(clear_pixel());
+    const Picture& whole = *found->second;
+    const bool small = request_.small_grounds && (whole.width > size_.width || whole.height > size_.height);
+    return small ? std::make_shared<const Picture>(shrink_to(whole, size_.width, size_.height)) : found->second;
+}
+
 PicturePtr FrameRun::ground_picture(const std::string& name) {
+    if (step_of_tick_picture(name)) return tick_picture(name);
     const Finish& finish = *request_.checked->finish;
     const std::optional<NamedPicture> named = find_ground_picture(finish, name);
     if (!named) {

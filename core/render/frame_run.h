@@ -1,6 +1,7 @@
 // One frame: a checked finish at a moment, drawn pass by pass.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <optional>
 #include <set>
@@ -10,6 +11,7 @@
 #include "core/base/cancel.h"
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
+#include "core/flow/kept_pictures.h"
 #include "core/gpu/runner.h"
 #include "core/render/frame.h"
 #include "core/render/frame_pictures.h"
@@ -41,6 +43,14 @@ struct FrameSize {
     int frame_height = 1;
 };
 
+/// What ticks have left for a frame or for the next tick.
+struct TickPictures {
+    double tick = 0;                                          ///< since all began
+    double length = 0;                                        ///< seconds
+    double part = 0;                                          ///< of the present tick that has passed, 0..1
+    std::map<std::string, PicturePtr, std::less<>> pictures;  ///< by their own names, see lang/past.h
+};
+
 /// The sizes that a request means.
 FrameSize frame_size(const RenderRequest& request);
 
@@ -53,8 +63,17 @@ public:
     FrameRun(const FrameTools& tools, const RenderRequest& request, const FrameSize& size, DriveValues values,
              const Cancel& cancel);
 
+    /// What it finds of ticks; to be said before drawing.
+    void set_ticks(TickPictures ticks) { ticks_ = std::move(ticks); }
+
     /// All passes. Fault `render.cancelled`.
-    Result<Frame> drawn();
+    Result<Frame> drawn(const Plan& plan);
+
+    /// One tick: what the passes store of these steps. Faults: `render.cancelled`, `gpu.lost`.
+    Result<FlowPictures> drawn_tick(const Plan& plan, const std::vector<std::string>& steps);
+
+    /// What was noticed in drawing ticks.
+    Faults take_notices() { return std::move(frame_.notices); }
 
 private:
     // Of shaders, see frame_run_shaders.cpp.
@@ -69,6 +88,7 @@ private:
     void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
     Value uniform_value(const std::string& name) const;
     PicturePtr ground_picture(const std::string& name);
+    PicturePtr tick_picture(const std::string& name) const;
     PicturePtr without_ground(const NamedPicture& named, Fault notice);
 
     FrameTools tools_;
@@ -76,6 +96,7 @@ private:
     FrameSize size_;
     const Cancel& cancel_;
     FramePictures pictures_;
+    TickPictures ticks_;
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
     Frame frame_;
     std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes

@@ -2,6 +2,7 @@
 
 #include "core/base/guarded.h"
 #include "core/finish/file.h"
+#include "core/render/renderer_ticks.h"
 
 namespace lacquer {
 
@@ -64,8 +65,24 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     return guarded([&]() -> Result<Frame> {
         const FrameSize size = frame_size(request);
         if (const auto fault = fault_of_size(request, size)) return *fault;
+        const Plan plan = plan_for(*request.checked, request.steps);
+        Ticked ticks;
+        if (reads_ticks(plan)) {
+            Result<Ticked> found = ticked(request, size, cancel);
+            if (!found) return found.fault();
+            ticks = std::move(*found);
+        } else {
+            ticks.left.length = 1 / request.checked->finish->ticks.rate;
+        }
         FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_}, request, size, values_of(request), cancel);
-        return run.drawn();
+        run.set_ticks(std::move(ticks.left));
+        Result<Frame> frame = run.drawn(plan);
+        if (!frame) return frame;
+        frame->ticks = ticks.drawn;
+        frame->tick_milliseconds = ticks.milliseconds;
+        frame->ticks_are_rough = ticks.are_rough;
+        frame->notices.insert(frame->notices.begin(), ticks.notices.begin(), ticks.notices.end());
+        return frame;
     });
 }
 

@@ -38,6 +38,9 @@ public:
     /// Is told of picture files that are read; see `GroundStore`.
     void watch_reading(GroundStore::Watch watch) { grounds_.watch_reading(std::move(watch)); }
 
+    /// Is told how far ticks have come that have to be drawn before a frame, 0..1; 1 at the end.
+    void watch_ticks(Simulation::Progress watch) { watch_ticks_ = std::move(watch); }
+
     /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`, `render.cancelled`.
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
@@ -47,6 +50,19 @@ public:
 
 private:
     DriveValues values_of(const RenderRequest& request);
+    // What goes on from tick to tick, see renderer_ticks.cpp.
+    struct Ticked;
+    Result<Ticked> ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel);
+    Result<FlowPictures> tick(const RenderRequest& request, std::int64_t tick, std::int64_t begin,
+                              const FlowPictures& before, const Cancel& cancel, Faults& notices);
+    /// What ticks of a finish are drawn by is worked out once.
+    struct KeptPlans {
+        std::shared_ptr<const CheckedFinish> checked;
+        Plan ticks;
+        Plan starts;
+        FlowKey key;
+    };
+    const KeptPlans& plans_of(const std::shared_ptr<const CheckedFinish>& checked);
 
     /// What responses need of the tape is worked out once for many frames.
     struct KeptPlay {
@@ -61,6 +77,8 @@ private:
     GroundStore grounds_;
     ShaderDrawing shaders_;
     KeptPlay play_;
+    KeptPlans plans_;
+    Simulation::Progress watch_ticks_;
 };
 
 }  // namespace lacquer

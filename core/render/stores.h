@@ -1,6 +1,7 @@
 // What all that draw have in common.
 #pragma once
 
+#include "core/render/flow_store.h"
 #include "core/render/picture_store.h"
 #include "core/render/program_store.h"
 
@@ -13,6 +14,7 @@ struct RenderStores {
 
     ProgramStore programs;
     PictureStore pictures;
+    FlowStore flows;
 };
 
 }  // namespace lacquer

@@ -127,7 +127,7 @@ TEST_CASE("every row has as many names as parameters, and a line of help") {
         const auto blanks = std::count(row.param_names.begin(), row.param_names.end(), ' ');
         CHECK(static_cast<std::size_t>(blanks) + 1 == row.params.size());
         CHECK(row.words.size() > 5);
-        for (const char letter : row.params) CHECK(std::string("gwnaBf234biIumMpt").find(letter) != std::string::npos);
+        for (const char letter : row.params) CHECK(std::string("gwnaBf234biIumMpst").find(letter) != std::string::npos);
     }
     CHECK(signature_text(builtin_row(Builtin::mix)) == "mix(a, b, share)");
     CHECK(signature_text(builtin_row(Builtin::texture)) == "texture(picture, where)");

@@ -1,0 +1,180 @@
+#include "core/render/flow_store.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <set>
+#include <utility>
+
+#include "core/lang/past.h"
+
+namespace lacquer {
+
+namespace {
+
+using Names = std::set<std::string, std::less<>>;
+
+// Moments are sums of parts of a second: what is this near to a tick is at it.
+constexpr double slack = 1e-6;
+
+std::string base_of(const std::string& name) { return name.substr(0, name.find('.')); }
+
+void add_used(const Typed& typed, Names& names) {
+    for (const std::string& name : names_used(typed)) names.insert(base_of(name));
+}
+
+// What the passes name, and what that goes by.
+Names names_heard(const CheckedFinish& checked, const Plan& ticks, const Plan& starts) {
+    Names names;
+    for (const Plan* plan : {&ticks, &starts}) {
+        for (const Pass& pass : plan->passes) {
+            for (const PassStep& step : pass.steps) add_used(*step.typed, names);
+        }
+    }
+    const Finish& finish = *checked.finish;
+    for (std::size_t before = 0; before != names.size();) {
+        before = names.size();
+        for (const CheckedDial& dial : checked.dials) {
+            if (dial.formula && names.contains(dial.name)) add_used(*dial.formula, names);
+        }
+        for (std::size_t i = 0; i < finish.responses.size() && i < checked.responses.size(); ++i) {
+            if (!names.contains(finish.responses[i].name)) continue;
+            for (const auto& [argument, formula] : checked.responses[i].formulas) add_used(formula, names);
+        }
+    }
+    return names;
+}
+
+bool reads_grounds(const Plan& plan) {
+    return std::any_of(plan.passes.begin(), plan.passes.end(), [](const Pass& pass) {
+        return std::any_of(pass.grounds.begin(), pass.grounds.end(),
+                           [](const std::string& name) { return !step_of_tick_picture(name); });
+    });
+}
+
+template <class Events>
+double first_difference(const Events& a, const Events& b) {
+    if (a == b) return std::numeric_limits<double>::infinity();
+    const std::size_t common = std::min(a.size(), b.size());
+    for (std::size_t i = 0; i < common; ++i) {
+        if (!(a[i] == b[i])) return std::min(a[i].at, b[i].at);
+    }
+    return a.size() > common ? a[common].at : b[common].at;
+}
+
+}  // namespace
+
+std::int64_t tick_at(double time, double rate) {
+    return std::max<std::int64_t>(0, static_cast<std::int64_t>(std::floor(time * rate + slack)));
+}
+
+std::int64_t tick_from(double time, double rate) {
+    return std::max<std::int64_t>(0, static_cast<std::int64_t>(std::ceil(time * rate - slack)));
+}
+
+double first_difference(const Tape& a, const Tape& b) {
+    return std::min(first_difference(a.cues, b.cues), first_difference(a.changes, b.changes));
+}
+
+std::vector<std::int64_t> flow_begins(const Finish& finish, const Tape& tape) {
+    std::vector<std::int64_t> begins{0};
+    const std::string& reset = finish.ticks.reset;
+    const double rate = finish.ticks.rate;
+    if (reset.empty()) return begins;
+    for (const Cue& cue : tape.cues) {
+        if (cue.name == reset) begins.push_back(tick_from(cue.at, rate));
+    }
+    constexpr double on = 0.5;
+    const Signal* signal = find_signal(finish, reset);
+    bool was_on = signal != nullptr && signal->value[0] > on;
+    for (const Change& change : tape.changes) {
+        if (change.name != reset) continue;
+        const bool is_on = change.value[0] > on;
+        if (is_on && !was_on) begins.push_back(tick_from(change.at, rate));
+        was_on = is_on;
+    }
+    std::sort(begins.begin(), begins.end());
+    return begins;
+}
+
+bool FlowKey::is_like(const FlowKey& other) const {
+    return passes == other.passes && width == other.width && height == other.height && ticks == other.ticks &&
+           finish_path == other.finish_path;
+}
+
+FlowKey flow_key(const CheckedFinish& checked, const Plan& ticks, const Plan& starts) {
+    const Finish& finish = *checked.finish;
+    FlowKey key;
+    for (const Plan* plan : {&ticks, &starts}) {
+        key.passes.stir(plan->passes.size());
+        for (const Pass& pass : plan->passes) {
+            key.passes.stir(key_of(pass));
+            key.passes.stir(static_cast<std::uint64_t>(std::llround(pass.scale * 1e9)));
+        }
+    }
+    for (const TickedStep& step : checked.ticked) key.passes.stir(step.name + (step.half ? " half" : ""));
+    key.ticks = finish.ticks;
+    if (reads_grounds(ticks) || reads_grounds(starts)) key.grounds = finish.grounds;
+    const Names names = names_heard(checked, ticks, starts);
+    const auto copy = [&](const auto& from, auto& to) {
+        for (const auto& thing : from) {
+            if (names.contains(thing.name)) to.push_back(thing);
+        }
+    };
+    copy(finish.responses, key.responses);
+    copy(finish.dials, key.dials);
+    key.signals = finish.signals;
+    return key;
+}
+
+Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
+    for (auto entry = entries_.begin(); entry != entries_.end(); ++entry) {
+        if (!(entry->key == key)) continue;
+        entries_.splice(entries_.begin(), entries_, entry);
+        if (const double from = first_difference(entry->tape, tape); std::isfinite(from))
+            entry->simulation.forget_after(tick_from(from, key.ticks.rate) - 1);
+        entry->tape = tape;
+        return &entry->simulation;
+    }
+    return nullptr;
+}
+
+Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const CheckedFinish& checked) {
+    if (Simulation* found = find(key, tape)) return *found;
+    std::set<std::string, std::less<>> halves;
+    for (const TickedStep& step : checked.ticked) {
+        if (step.half) halves.insert(step.name);
+    }
+    drop_unused();
+    entries_.push_front({key, tape, Simulation(budget_, std::move(halves))});
+    return entries_.front().simulation;
+}
+
+// Room for what comes: whoever draws last may fill the budget.
+void FlowStore::drop_unused() {
+    constexpr std::size_t most = 3;
+    const auto held = [this] {
+        std::size_t bytes = 0;
+        for (const Entry& entry : entries_) bytes += entry.simulation.bytes();
+        return bytes;
+    };
+    while (!entries_.empty() && (entries_.size() >= most || held() > budget_ / 2)) entries_.pop_back();
+}
+
+const FlowState* FlowStore::present(const FlowKey& key) const {
+    return present_key_ && present_key_->is_like(key) && present_.tick >= 0 ? &present_ : nullptr;
+}
+
+void FlowStore::set_present(const FlowKey& key, FlowState state) {
+    present_key_ = key;
+    present_ = std::move(state);
+}
+
+void FlowStore::forget() {
+    const std::lock_guard lock(mutex_);
+    entries_.clear();
+    present_key_.reset();
+    present_ = {};
+}
+
+}  // namespace lacquer

@@ -1,0 +1,87 @@
+// What finishes leave from tick to tick, for all that draw.
+#pragma once
+
+#include <cstddef>
+#include <list>
+#include <mutex>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/finish/checked.h"
+#include "core/finish/play.h"
+#include "core/flow/simulation.h"
+#include "core/plan/plan.h"
+
+namespace lacquer {
+
+/// All that the pictures of ticks depend on besides the tape: what is the same goes on from the same pictures.
+struct FlowKey {
+    std::string finish_path;
+    StructuralHash passes;  ///< of ticks and of how they start
+    int width = 0;          ///< of the frame, pixels
+    int height = 0;
+    Ticks ticks;
+    std::vector<Ground> grounds;
+    std::vector<Signal> signals;
+    std::vector<Response> responses;  ///< those that the passes hear of
+    std::vector<Dial> dials;
+    HeldDials held;
+
+    friend bool operator==(const FlowKey&, const FlowKey&) = default;
+    /// Whether the pictures are of the same steps and sizes, though they may have come about by other values.
+    bool is_like(const FlowKey& other) const;
+};
+
+/// The key of a finish's ticks.
+FlowKey flow_key(const CheckedFinish& checked, const Plan& ticks, const Plan& starts);
+
+/// The first time at which two tapes differ, in seconds; infinite if they are alike.
+double first_difference(const Tape& a, const Tape& b);
+
+/// The ticks at which all begins anew, in order.
+std::vector<std::int64_t> flow_begins(const Finish& finish, const Tape& tape);
+
+/// The tick that a moment belongs to, and the first one that is not before it.
+std::int64_t tick_at(double time, double rate);
+std::int64_t tick_from(double time, double rate);
+
+/// Simulations by key, within a budget of bytes; one that was not used for longest goes first. To be used with its lock
+/// held.
+class FlowStore {
+public:
+    static constexpr std::size_t usual_budget = std::size_t{512} * 1024 * 1024;
+
+    explicit FlowStore(std::size_t budget = usual_budget) : budget_(budget) {}
+
+    /// Held while ticks are drawn: one draws, and the others find what it has drawn.
+    std::mutex& mutex() { return mutex_; }
+
+    /// The simulation of this key, if there is one. What its tape no longer says is forgotten.
+    Simulation* find(const FlowKey& key, const Tape& tape);
+    /// The same, made if there is none.
+    Simulation& simulation(const FlowKey& key, const Tape& tape, const CheckedFinish& checked);
+
+    /// What was handed out last, of any values, if it is like this.
+    const FlowState* present(const FlowKey& key) const;
+    void set_present(const FlowKey& key, FlowState state);
+
+    /// What files hold may have changed.
+    void forget();
+
+private:
+    struct Entry {
+        FlowKey key;
+        Tape tape;
+        Simulation simulation;
+    };
+    void drop_unused();
+
+    std::size_t budget_;
+    std::mutex mutex_;
+    std::list<Entry> entries_;  ///< last used first
+    std::optional<FlowKey> present_key_;
+    FlowState present_;
+};
+
+}  // namespace lacquer

@@ -1,0 +1,148 @@
+#include "core/render/renderer_ticks.h"
+
+#include <algorithm>
+#include <chrono>
+#include <mutex>
+#include <utility>
+
+#include "core/lang/past.h"
+
+namespace lacquer {
+
+namespace {
+
+// In a drag ticks go on from where they are, if that is not further away than this.
+constexpr double longest_rough_seconds = 2;
+
+double milliseconds_since(std::chrono::steady_clock::time_point begin) {
+    return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+}
+
+std::vector<std::string> names_of(const std::vector<TickedStep>& steps) {
+    std::vector<std::string> names;
+    for (const TickedStep& step : steps) names.push_back(step.name);
+    return names;
+}
+
+}  // namespace
+
+bool reads_ticks(const Plan& plan) {
+    const auto is_tick = [](const std::string& name) { return step_of_tick_picture(name).has_value(); };
+    const auto says_tick = [](const PassStep& step) {
+        const std::vector<std::string> names = names_used(*step.typed);
+        return std::any_of(names.begin(), names.end(),
+                           [](const std::string& name) { return name == "tick" || name == "tick_part"; });
+    };
+    return std::any_of(plan.passes.begin(), plan.passes.end(), [&](const Pass& pass) {
+        return std::any_of(pass.grounds.begin(), pass.grounds.end(), is_tick) ||
+               std::any_of(pass.steps.begin(), pass.steps.end(), says_tick);
+    });
+}
+
+const Renderer::KeptPlans& Renderer::plans_of(const std::shared_ptr<const CheckedFinish>& checked) {
+    if (plans_.checked != checked) {
+        plans_ = {checked, plan_ticks(*checked), plan_starts(*checked), {}};
+        plans_.key = flow_key(*checked, plans_.ticks, plans_.starts);
+    }
+    return plans_;
+}
+
+// `before` is empty where all begins anew.
+Result<FlowPictures> Renderer::tick(const RenderRequest& request, std::int64_t tick, std::int64_t begin,
+                                    const FlowPictures& before, const Cancel& cancel, Faults& notices) {
+    const CheckedFinish& checked = *request.checked;
+    const double rate = checked.finish->ticks.rate;
+    RenderRequest at = request;
+    at.time = static_cast<double>(tick) / rate;
+    at.width = at.height = 0;
+    at.points.clear();
+    at.small_grounds = at.line_grid = false;
+    const FrameSize size = frame_size(at);
+    const FrameTools tools{pool_, kernels_, *stores_, grounds_, shaders_};
+    TickPictures left{static_cast<double>(tick - begin), 1 / rate, 0, {}};
+    const KeptPlans& plans = plans_of(request.checked);
+    if (before.empty() && !plans.starts.passes.empty()) {
+        std::vector<std::string> starts;
+        for (const TickedStep& step : checked.ticked) {
+            if (step.has_start) starts.push_back(start_picture(step.name));
+        }
+        FrameRun run(tools, at, size, values_of(at), cancel);
+        run.set_ticks(left);
+        const Result<FlowPictures> started = run.drawn_tick(plans.starts, starts);
+        if (!started) return started.fault();
+        for (const TickedStep& step : checked.ticked) {
+            if (step.has_start) left.pictures[past_picture(step.name)] = started->at(start_picture(step.name));
+        }
+    }
+    for (const auto& [name, picture] : before) left.pictures[past_picture(name)] = picture;
+    FrameRun run(tools, at, size, values_of(at), cancel);
+    run.set_ticks(std::move(left));
+    Result<FlowPictures> drawn = run.drawn_tick(plans.ticks, names_of(checked.ticked));
+    if (!drawn) return drawn;
+    notices = run.take_notices();
+    for (const TickedStep& step : checked.ticked) {
+        if (!step.half) continue;
+        Picture rounded = *(*drawn)[step.name];
+        round_to_half(rounded);
+        (*drawn)[step.name] = std::make_shared<const Picture>(std::move(rounded));
+    }
+    return drawn;
+}
+
+Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel) {
+    const Finish& finish = *request.checked->finish;
+    const double rate = finish.ticks.rate;
+    const Tape& tape = request.tape != nullptr ? *request.tape : finish.tape;
+    const std::vector<std::int64_t> begins = flow_begins(finish, tape);
+    const std::int64_t wanted = tick_at(request.time, rate);
+    const std::int64_t begin = begin_of(wanted, begins);
+    FlowKey key = plans_of(request.checked).key;
+    key.finish_path = request.finish_path;
+    key.width = size.frame_width;
+    key.height = size.frame_height;
+    for (const Dial& dial : key.dials) {
+        if (const auto held = request.held.find(dial.name); held != request.held.end()) key.held.insert(*held);
+    }
+    Ticked given;
+    given.left = {static_cast<double>(wanted - begin),
+                  1 / rate,
+                  std::clamp(request.time * rate - static_cast<double>(wanted), 0.0, 1.0),
+                  {}};
+    if (request.checked->ticked.empty()) return given;
+    const auto began = std::chrono::steady_clock::now();
+    const auto draw = [&](std::int64_t at, const FlowPictures& before) {
+        ++given.drawn;
+        return tick(request, at, begin_of(at, begins), before, cancel, given.notices);
+    };
+    const std::lock_guard lock(stores_->flows.mutex());
+    FlowState state;
+    const FlowState* present = stores_->flows.present(key);
+    const bool is_near = present != nullptr && wanted >= present->tick && present->tick >= begin &&
+                         static_cast<double>(wanted - present->tick) <= longest_rough_seconds * rate;
+    if (request.in_a_drag && is_near && stores_->flows.find(key, tape) == nullptr) {
+        given.are_rough = true;
+        state = *present;
+        // Where time stands still, the last tick is drawn once more, so that something is seen of the drag.
+        if (wanted == state.tick) state = {state.tick - 1, state.before, {}};
+        while (state.tick < wanted) {
+            Result<FlowPictures> drawn = draw(state.tick + 1, state.now);
+            if (!drawn) return drawn.fault();
+            state = {state.tick + 1, std::move(*drawn), std::move(state.now)};
+        }
+    } else {
+        Simulation& simulation = stores_->flows.simulation(key, tape, *request.checked);
+        Result<FlowState> found = simulation.at(wanted, begins, draw, cancel, watch_ticks_);
+        if (!found) return found.fault();
+        state = std::move(*found);
+    }
+    stores_->flows.set_present(key, state);
+    for (const auto& [name, picture] : state.now) {
+        given.left.pictures[present_picture(name)] = picture;
+        const auto before = state.before.find(name);
+        given.left.pictures[past_picture(name)] = before != state.before.end() ? before->second : picture;
+    }
+    given.milliseconds = milliseconds_since(began);
+    return given;
+}
+
+}  // namespace lacquer

@@ -1,0 +1,22 @@
+// What a renderer finds of ticks for a frame.
+#pragma once
+
+#include <cstdint>
+
+#include "core/render/renderer.h"
+
+namespace lacquer {
+
+/// Pictures for a frame, and what it took to get them.
+struct Renderer::Ticked {
+    TickPictures left;
+    std::int64_t drawn = 0;
+    double milliseconds = 0;
+    bool are_rough = false;
+    Faults notices;
+};
+
+/// Whether some pass reads what ticks have left, or says how far they are.
+bool reads_ticks(const Plan& plan);
+
+}  // namespace lacquer
