@@ -1,6 +1,7 @@
 #include "core/finish/ticked_steps.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 #include <utility>
 
@@ -79,14 +80,15 @@ std::vector<TickedStep> ticked_steps(const CheckedFinish& checked) {
     std::vector<TickedStep> steps;
     const auto may_use = [](const StepSource& source) { return source.formula.find("previous") != std::string::npos; };
     if (std::none_of(checked.sources.begin(), checked.sources.end(), may_use)) return steps;
-    std::set<std::string, std::less<>> names;
+    std::set<std::string, std::less<>> named;
+    std::map<std::string, std::string, std::less<>> uses;  // of each that uses it, the first step that it names
     for (const StepSource& source : checked.sources) {
         const auto look = [&](const Typed& node) {
             const std::string* name = name_of(node);
             const auto step = name != nullptr ? step_of_tick_picture(*name) : std::nullopt;
             if (!step) return;
-            names.emplace(*step);
-            names.insert(source.name);
+            named.emplace(*step);
+            uses.try_emplace(source.name, *step);
         };
         for (std::size_t i = source.first; i < source.first + source.count; ++i) {
             if (checked.steps[i].typed) visit_nodes(*checked.steps[i].typed, look);
@@ -96,8 +98,16 @@ std::vector<TickedStep> ticked_steps(const CheckedFinish& checked) {
     for_each_step(*checked.finish, [&](const Coat&, const Step& step) {
         const StepSource& source = checked.sources[at++];
         const CheckedStep& own = checked.steps[source.first + source.count - 1];
-        if (names.contains(step.name) && own.typed) steps.push_back(ticked(*checked.finish, step, *own.typed));
+        const bool is_ticked = named.contains(step.name) || uses.contains(step.name);
+        if (is_ticked && own.typed) steps.push_back(ticked(*checked.finish, step, *own.typed));
     });
+    // What only uses it is drawn at the size of what it uses, unless it has one of its own.
+    for (TickedStep& step : steps) {
+        if (named.contains(step.name) || step.scale != 1) continue;
+        const std::string& loop = uses.at(step.name);
+        const auto of = std::find_if(steps.begin(), steps.end(), [&](const TickedStep& s) { return s.name == loop; });
+        if (of != steps.end()) step.scale = of->scale;
+    }
     return steps;
 }
 

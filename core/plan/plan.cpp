@@ -115,11 +115,14 @@ private:
         }
     }
 
-    // What belongs to a step that goes on from tick to tick is drawn at that one's size.
+    // What belongs to a step that goes on from tick to tick is drawn at that one's size; what such steps only read, at that
+    // of the largest.
     double scale_of(std::string_view name) const {
         if (planned_ == Planned::frame) return 1;
-        const TickedStep* owner = find_ticked(checked_, name.substr(0, name.find('.')));
-        return owner != nullptr ? owner->scale : 1;
+        if (const TickedStep* owner = find_ticked(checked_, name.substr(0, name.find('.')))) return owner->scale;
+        double largest = 0;
+        for (const TickedStep& step : checked_.ticked) largest = std::max(largest, step.scale);
+        return largest;
     }
 
     template <class Strings>
