@@ -15,6 +15,8 @@ constexpr int drawn_longer_side = 240;
 
 Inspected::Inspected(const RenderRequest& request, Renderer& renderer, const Cancel& cancel)
     : request_(request), renderer_(renderer), cancel_(cancel) {
+    // What would be at other values is looked at from the present tick, not from the tape's beginning.
+    request_.in_a_drag = true;
     const double wide = request.checked->finish->frame_width;
     const double high = request.checked->finish->frame_height;
     const double share = std::min(1.0, drawn_longer_side / std::max(wide, high));

@@ -135,7 +135,8 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
         if (!found) return found.fault();
         state = std::move(*found);
     }
-    stores_->flows.set_present(key, state);
+    // A last tick that was only drawn once more is nothing to go on from.
+    if (!given.are_rough || state.tick > present->tick) stores_->flows.set_present(key, state);
     for (const auto& [name, picture] : state.now) {
         given.left.pictures[present_picture(name)] = picture;
         const auto before = state.before.find(name);

@@ -46,6 +46,7 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     connect(&document_, &Document::finish_replaced, this, &Drawing::follow_finish);
     connect(&document_, &Document::left, this, &Drawing::leave);
     connect(&document_, &Document::files_changed, this, [this] {
+        stores_->flows.forget();
         ask();
         inspect_timer_.start();
     });
@@ -111,6 +112,11 @@ RenderResults Drawing::results() {
         };
         QMetaObject::invokeMethod(this, take, Qt::QueuedConnection);
     };
+    results.ticking = here([this](double share) {
+        if (share == ticks_share_) return;
+        ticks_share_ = share;
+        emit reading_changed();
+    });
     results.probe = here([this](Probe done) {
         probe_ = std::move(done);
         emit probe_changed();
@@ -153,7 +159,7 @@ void Drawing::take_stage(StagePicture done) {
 void Drawing::sharpen() {
     if ((!stage_.reduced && !stage_.in_a_drag) || document_.interacting() || playing_.playing()) return;
     last_stage_.may_reduce = false;
-    last_stage_.in_a_drag = false;
+    last_stage_.in_a_drag = last_stage_.request.in_a_drag = false;
     render_->ask_stage(last_stage_);
 }
 
@@ -273,6 +279,7 @@ RenderRequest Drawing::request_for(std::vector<std::string> steps) const {
     request.frame_width = look_.frame.width();
     request.frame_height = look_.frame.height();
     request.line_grid = look_.line_grid;
+    request.in_a_drag = document_.interacting();
     return request;
 }
 

@@ -91,6 +91,8 @@ public:
     /// A file that is being read for longer than a moment, and how far that has come; empty if there is none.
     const QString& reading() const { return reading_; }
     double reading_share() const { return reading_share_; }
+    /// How far ticks have come that take long, 0..1; 1 where there are none on the way.
+    double ticks_share() const { return ticks_share_; }
     /// Stops that reading; the picture shows as black. False if nothing is being read.
     bool stop_reading();
 
@@ -140,6 +142,7 @@ private:
     std::string candidate_words_;
     QString reading_;
     double reading_share_ = 0;
+    double ticks_share_ = 1;
     QTimer thumbnails_timer_;  ///< in a drag and in play they follow a little later, so that the stage goes first
     QTimer coming_timer_;      ///< how long the window waits for the stage's picture
     QTimer inspect_timer_;     ///< inspections begin when nothing has changed for a while

@@ -1,6 +1,7 @@
 #include "desktop/drawing/render_thread.h"
 
 #include <algorithm>
+#include <cmath>
 #include <cstring>
 #include <utility>
 
@@ -18,6 +19,8 @@ constexpr double frame_budget_ms = 33;
 /// What drawing may take of a frame in a drag; the window needs the rest.
 constexpr double drag_budget_ms = 7;
 constexpr int coarsest = 16;
+/// A moment that is further away than this may have many ticks on the way.
+constexpr double far_away_seconds = 0.5;
 /// Thumbnails that are drawn in a drag before the stage has its turn again.
 constexpr std::size_t thumbnails_at_once = 1;
 /// Candidates that are drawn before a newer request is looked at.
@@ -153,7 +156,17 @@ bool RenderThread::watch_reading(const std::string& path, double share) {
     return !stop_reading_ && !stopping_;
 }
 
+// Whoever waits longer than a moment is told how far they have come.
+void RenderThread::watch_ticks(double share) {
+    using namespace std::chrono_literals;
+    const auto now = std::chrono::steady_clock::now();
+    if (!results_.ticking || (now - ticking_since_ < 300ms && share < 1)) return;
+    ticking_since_ = now;
+    results_.ticking(share);
+}
+
 void RenderThread::serve() {
+    renderer_.watch_ticks([this](double share) { watch_ticks(share); });
     renderer_.watch_reading([this](const std::string& path, double share) { return watch_reading(path, share); });
     // While the window is still being built; the first picture would only wait for it.
     prepare_picture_files();
@@ -221,7 +234,10 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
     if (stage_) {
         const StageRequest job = *std::exchange(stage_, std::nullopt);
         // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
-        may_interrupt_ = !job.may_reduce && last_full_frame_ms_ > frame_budget_ms;
+        const double from_last = std::fabs(job.request.time - last_stage_time_);
+        const bool many_ticks = !job.request.checked->ticked.empty() && from_last > far_away_seconds;
+        may_interrupt_ = many_ticks || (!job.may_reduce && last_full_frame_ms_ > frame_budget_ms);
+        last_stage_time_ = job.request.time;
         in_a_drag_ = job.in_a_drag;
         unlocked([&] { draw_stage(job, cancel); });
     } else if (probe_) {
@@ -257,6 +273,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
 
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     RenderRequest request = job.request;
+    ticking_since_ = std::chrono::steady_clock::now();
     const Finish& finish = *request.checked->finish;
     StagePicture done;
     done.step = request.steps.front();
@@ -285,6 +302,7 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     }
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
+    done.rough = frame->ticks_are_rough;
     // Of a small frame it would mean little, and a drag has no time for it.
     if (!done.reduced) step_milliseconds_ = shared_out(plan_for(*request.checked, request.steps), *frame);
     done.step_milliseconds = step_milliseconds_;

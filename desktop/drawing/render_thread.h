@@ -37,6 +37,7 @@ struct StagePicture {
     Faults notices;
     bool reduced = false;              ///< drawn smaller to keep up with a drag
     bool in_a_drag = false;            ///< nothing was done with it but drawing
+    bool rough = false;                ///< ticks went on from before what is dragged was changed
     bool empty = false;                ///< there is nothing to draw
     std::vector<StagePicture> beside;  ///< other steps that were asked for with it
 };
@@ -76,7 +77,8 @@ struct RenderResults {
     std::function<void(Warnings)> warnings = nullptr;
     std::function<void(RateReport)> rates = nullptr;
     std::function<void(QString, double)> reading =
-        nullptr;  ///< a file that takes long, and its share so far; 1 at the end
+        nullptr;                                    ///< a file that takes long, and its share so far; 1 at the end
+    std::function<void(double)> ticking = nullptr;  ///< ticks that take long, and their share so far; 1 at the end
 };
 
 /// Owns the thread, the workers and the renderer.
@@ -111,6 +113,7 @@ private:
     void serve();
     bool next_job(std::unique_lock<std::mutex>& lock);
     bool watch_reading(const std::string& path, double share);
+    void watch_ticks(double share);
     template <class Work, class Results>
     void look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel, std::optional<RenderRequest>& asked,
                    const bool& wanted, Work work, const Results& results);
@@ -138,6 +141,8 @@ private:
     std::chrono::steady_clock::time_point reading_since_;  // of the render thread
     std::chrono::steady_clock::time_point reading_told_;
     bool in_a_drag_ = false;
+    std::chrono::steady_clock::time_point ticking_since_;  // of the render thread
+    double last_stage_time_ = 0;                           ///< seconds
     double last_full_frame_ms_ = 0;
     int drag_divisor_ = 2;                                          ///< of both sides, of frames that would be late
     std::map<std::string, double, std::less<>> step_milliseconds_;  // of the last full frame

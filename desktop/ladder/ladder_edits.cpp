@@ -7,6 +7,7 @@
 #include "core/finish/edits.h"
 #include "core/finish/step_edits.h"
 #include "core/finish/steps_text.h"
+#include "core/finish/ticked_edits.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/chooser.h"
@@ -93,6 +94,9 @@ void LadderView::end_formula(bool keep) {
         document_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
                        "formula " + selected_shown_);
     }
+    // What a formula asks of the last tick has a width that nobody need say.
+    if (Finish declared = declare_past(document_.checked(), selected_shown_); keep && declared != document_.finish())
+        document_.edit(std::move(declared), tr("Said how many numbers it has"), "formula " + selected_shown_);
     document_.seal_edit();
     rebuild();
     if (had_focus) setFocus();
@@ -116,7 +120,7 @@ void LadderView::edit_name() {
     const LadderRow* row = selected_row();
     if (row == nullptr) return;
     const QRect area(row->name_area.left() - 3, row->name_area.top() - 2, 190, 22);
-    begin_line(Editing::step_name, area, qs(shown_name(row->name)));
+    begin_line(Editing::step_name, area, qs(header_text(*find_step(document_.finish(), row->name))));
 }
 
 void LadderView::edit_note() {
@@ -145,13 +149,14 @@ void LadderView::end_line(bool keep) {
         Finish changed = document_.finish();
         if (what == Editing::step_name) {
             const std::string from = document_.selected();
-            const std::string to = identifier_from(text.toStdString());
-            Result<Finish> renamed = rename(document_.finish(), from, text.toStdString());
-            const bool done = renamed && to != from;
+            const std::string to = identifier_from(name_in_header(text.toStdString()));
+            Result<Finish> renamed = set_header(document_.finish(), from, text.toStdString());
+            const bool done = renamed && *renamed != document_.finish();
             const bool was_shown = drawing_.shown() == from;
             if (done) {
                 document_.edit(std::move(*renamed),
-                               tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to))));
+                               to != from ? tr("Renamed %1 to %2").arg(qs(shown_name(from)), qs(shown_name(to)))
+                                          : tr("Its header is %1 now").arg(text));
                 document_.select(to);
                 if (was_shown) drawing_.show_step(to);
             } else if (!renamed) {

@@ -282,6 +282,7 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
     QStringList facts;
     if (!step.on || !document_.finish().coats[row.coat].on) facts.append(tr("off"));
     if (step.stand_in) facts.append(tr("stand-in"));
+    if (find_ticked(document_.checked(), step.name) != nullptr) facts.append(tr("at ticks"));
     const auto thumb = drawing_.thumbnails().find(row.name);
     if (checked->typed) facts.append(type_words(checked->typed->type));
     if (checked->typed && thumb != drawing_.thumbnails().end()) {

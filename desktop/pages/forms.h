@@ -18,6 +18,8 @@ void show_response_form(FieldForm& form, Models& models, const std::string& resp
 void show_signal_form(FieldForm& form, Models& models, const std::string& signal);
 /// Name, strength and direction of the cue at an index.
 void show_cue_form(FieldForm& form, Models& models, std::size_t cue);
+/// Numbers, start, size and keeping of a step that goes on from tick to tick; rate and reset of all of them.
+void show_tick_form(FieldForm& form, Models& models, const std::string& step);
 /// Name, brief, frame size and length.
 void show_finish_form(FieldForm& form, Models& models);
 /// Of the ground at an index: a picture's name, file, meaning and ways of being read; a gradient's or curve's name and

@@ -140,6 +140,10 @@ constexpr std::array rows = {
         .at(Where::bench)
         .needs(When::step)
         .in(on_step),
+    ActionRow{"tick_page", "Step", "From tick to tick…", "Ctrl+T", "how it starts, its size, and how often all ticks"}
+        .at(Where::bench)
+        .needs(When::step)
+        .in(on_step),
     ActionRow{"stand_in", "Step", "Mark as stand-in", "Shift+S", "something else is to take its place later"}
         .at(Where::bench)
         .needs(When::step)

@@ -58,6 +58,11 @@ MainWindow::Handlers MainWindow::file_handlers() {
              show_finish_form(form(), models_);
              show_form();
          }},
+        {"tick_page",
+         [this] {
+             show_tick_form(form(), models_, document_.selected());
+             show_form();
+         }},
         {"preferences", [this] { show_preferences(); }},
         {"change_key", [this] { change_key(); }},
         {"quit", [this] { close(); }},

@@ -57,12 +57,14 @@ QString NoticeBar::work() const {
         return background.can_stop() ? words(background.words(), background.share()) : plain(background.words(), false);
     if (!drawing_.reading().isEmpty())
         return words(tr("reading %1").arg(QFileInfo(drawing_.reading()).fileName()), drawing_.reading_share());
+    if (drawing_.ticks_share() < 1) return tr("drawing ticks · %1 %").arg(drawing_.ticks_share() * 100, 0, 'f', 0);
     return {};
 }
 
 QString NoticeBar::facts() const {
     if (document_.checked().steps.empty()) return {};
     const StagePicture& stage = drawing_.stage();
+    if (stage.rough) return tr("rough: ticks go on as they were before the drag");
     return tr("%1 × %2 · %3 · %4 ms")
         .arg(document_.finish().frame_width)
         .arg(document_.finish().frame_height)

@@ -36,6 +36,7 @@ std::vector<std::string> tries_for(const OperationArgument& argument) {
         for (int i = 0; i < count; ++i) tries.push_back(vector + number_text(least + (most - least) * i / (count - 1)));
         return tries;
     }
+    if (argument.picture && argument.width == 2) return {"vec2(hill, blotch) * 9", "vec2(blotch, 0.5)"};
     if (argument.picture && argument.width == 3) return {"vec3(0, 1, 0) * blotch", "shore_normal.zxy"};
     if (argument.picture) return {argument.width == 1 ? "blotch" : "crab", argument.width == 1 ? "hill" : "chart"};
     if (argument.role == "mask") return {"blotch", "hill"};

@@ -271,6 +271,10 @@ TEST_CASE("every action of the Step and Coat menus does what it says") {
         CHECK(QApplication::focusWidget()->objectName() == QLatin1String(editor));
         bench.key(Qt::Key_Escape);
     }
+    select("rim");
+    menus.press("tick_page");
+    CHECK(has_field(bench, "starts"));
+    bench.key(Qt::Key_Escape);
     for (const char* id : {"try_on", "try_instead"}) {
         select("rim");
         menus.press(id);

@@ -2,7 +2,7 @@
 //! group Flow
 //! about Makes of any height a vector that runs round its hills and hollows: it has no corner to pull to, and nothing piles up.
 //! says vectors round {height}, times {amount}
-//! shown vec4(curl_of(blotch, 0.3) * 0.5 + 0.5, 0, 1)
+//! shown curl_of(blotch, 0.4)
 //! picture height 1 number : such as a noise
 //! value amount 1 number = 0.1 in -2..2 : times as fast
 // Differences of neighbours of the height's own: the sum of what goes in and out of a pixel is 0 (vector calculus, any handbook).

@@ -9,8 +9,8 @@
 same diffuse(sampler2D picture, float pace) {
     vec2 one = 1 / vec2(textureSize(picture));
     vec2 share = clamp(vec2(pace * tick_length) / (one * one * frame_size * frame_size), 0, 0.25);
-    same middle = texture(picture, uv);
-    same across = texture(picture, uv + vec2(one.x, 0)) + texture(picture, uv - vec2(one.x, 0)) - middle * 2;
-    same down = texture(picture, uv + vec2(0, one.y)) + texture(picture, uv - vec2(0, one.y)) - middle * 2;
-    return middle + across * share.x + down * share.y;
+    same middle = premultiply(texture(picture, uv));
+    same across = premultiply(texture(picture, uv + vec2(one.x, 0))) + premultiply(texture(picture, uv - vec2(one.x, 0)));
+    same down = premultiply(texture(picture, uv + vec2(0, one.y))) + premultiply(texture(picture, uv - vec2(0, one.y)));
+    return unpremultiply(middle + (across - middle * 2) * share.x + (down - middle * 2) * share.y);
 }

@@ -2,7 +2,7 @@
 //! group Flow
 //! about Pours new colour in through a stamp: all the time, at intervals, or once.
 //! says pour {paint} onto {onto} through {stamp}
-//! shown pour(harbour, vec4(0.85, 0.25, 0.1, 1), disc(uv, vec2(0.5), 0.25, 0.1))
+//! shown pour(harbour, vec4(0.85, 0.25, 0.1, 1), smoothstep(0.3, 0.2, length(uv - 0.5)))
 //! value onto same colour : what was there, such as previous(smoke)
 //! value paint same colour : what is poured
 //! value stamp 1 mask : where, and how much; held to 0..1

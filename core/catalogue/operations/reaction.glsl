@@ -2,7 +2,7 @@
 //! group Flow
 //! about Two substances that feed on each other make spots, stripes and mazes by themselves.
 //! says {substances} react, fed by {feed}, taken by {kill}
-//! shown vec4(vec3(reaction(vec2(1 - blotch, blotch), 0.035, 0.065).y), 1)
+//! shown reaction(vec2(1 - blotch, blotch), 0.035, 0.065)
 //! picture substances 2 number : the food in the first number, the eater in the second, such as previous(reef)
 //! value feed 1 number = 0.035 in 0..0.1 : food that comes in
 //! value kill 1 number = 0.065 in 0..0.1 : eaters that are taken out

@@ -2,7 +2,7 @@
 //! group Flow
 //! about Pushes that make whirls whirl more, to be added to the vector that a flow goes by.
 //! says whirls of {vector} strengthened by {amount}
-//! shown vec4(vorticity(vec2(blotch, blotch * blotch), 0.02) * 0.5 + 0.5, 0, 1)
+//! shown vorticity(vec2(blotch, blotch * blotch), 0.1)
 //! picture vector 2 displacement : what a flow goes by
 //! value amount 1 number = 0.01 in 0..0.2 : how strongly
 //! stage whirl
