@@ -46,6 +46,12 @@ RenderRequest card_of(const std::string& file, const std::string& finish_path) {
     request.width = std::max(1, size.width());
     request.height = std::max(1, size.height());
     request.small_grounds = true;
+    // Many ticks come before the moment that is shown: those of a small frame are quick.
+    if (!request.checked->ticked.empty()) {
+        constexpr int parts = 3;
+        request.frame_width = std::max(1, finish.frame_width / parts);
+        request.frame_height = std::max(1, finish.frame_height / parts);
+    }
     request.steps = {""};
     return request;
 }
