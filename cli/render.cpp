@@ -7,6 +7,7 @@
 
 #include "cli/arguments.h"
 #include "cli/verbs.h"
+#include "core/base/file.h"
 #include "core/base/text.h"
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
@@ -33,6 +34,8 @@ struct RenderOptions {
     int threads = 0;
     std::optional<std::string> kernels;
     std::string backend = "cpu";
+    std::optional<std::string> from_checkpoint;
+    std::optional<std::string> to_checkpoint;
     int bits = 0;
     std::string opacity = "multiplied";
     bool data = false;
@@ -227,6 +230,25 @@ Result<Done> draw_all(const RenderOptions& options, Job& job, Renderer& renderer
     return Done{};
 }
 
+Result<Done> read_checkpoint(const RenderOptions& options, const Job& job, Renderer& renderer) {
+    if (!options.from_checkpoint) return Done{};
+    const Result<std::string> bytes = read_whole_file(*options.from_checkpoint, max_checkpoint_file);
+    if (!bytes) return bytes.fault();
+    const Result<Checkpoint> read = checkpoint_from(*bytes, *options.from_checkpoint);
+    if (!read) return read.fault();
+    return renderer.take_checkpoint(job.request, *read);
+}
+
+// As it is at the last picture that was drawn.
+Result<Done> write_checkpoint(const RenderOptions& options, const Job& job, Renderer& renderer) {
+    if (!options.to_checkpoint) return Done{};
+    const Result<Checkpoint> now = renderer.checkpoint(job.request, Cancel());
+    if (!now) return now.fault();
+    if (auto written = write_output(*options.to_checkpoint, to_bytes(*now)); !written) return written;
+    fmt::print("{}: after tick {}\n", *options.to_checkpoint, now->state.tick);
+    return Done{};
+}
+
 Result<Outcome> render(const RenderOptions& options) {
     Job job;
     if (auto read = read_options(options, job); !read) return read.fault();
@@ -252,7 +274,9 @@ Result<Outcome> render(const RenderOptions& options) {
     WorkerPool pool(options.threads);
     Renderer renderer(pool, *kernels);
     if (const auto notice = renderer.use(job.backend)) notices.push_back(*notice);
-    const Result<Done> drawn = draw_all(options, job, renderer, notices);
+    if (auto read = read_checkpoint(options, job, renderer); !read) return read.fault();
+    Result<Done> drawn = draw_all(options, job, renderer, notices);
+    if (drawn) drawn = write_checkpoint(options, job, renderer);
     // Of many pictures each would tell the same again.
     Faults told;
     for (const Fault& notice : notices) {
@@ -288,6 +312,12 @@ Run offer_render(CLI::App& options) {
     options.add_option("--dial", chosen->dials, "holds a dial; several may be given")
         ->type_name("NAME=VALUE")
         ->allow_extra_args(false);
+    options
+        .add_option("--from-checkpoint", chosen->from_checkpoint,
+                    "goes on from what ticks had left there, instead of from the beginning")
+        ->type_name("FILE");
+    options.add_option("--to-checkpoint", chosen->to_checkpoint, "writes what ticks have left at the last picture")
+        ->type_name("FILE");
     options.add_option("--bits", chosen->bits,
                        "of each number: 8 or 16 for PNG, 16 or 32 for OpenEXR, 8, 16 or 32 for TIFF");
     options.add_option("--opacity", chosen->opacity, "in OpenEXR and TIFF: straight, or multiplied into the colours")

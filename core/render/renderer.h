@@ -10,6 +10,7 @@
 #include "core/base/cancel.h"
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
+#include "core/flow/checkpoint.h"
 #include "core/render/frame.h"
 #include "core/render/frame_run.h"
 #include "core/render/grounds.h"
@@ -41,6 +42,12 @@ public:
     /// Is told how far ticks have come that have to be drawn before a frame, 0..1; 1 at the end.
     void watch_ticks(Simulation::Progress watch) { watch_ticks_ = std::move(watch); }
 
+    /// What ticks have left at the request's moment, to go on from elsewhere. Faults: `flow.none` for a finish that has
+    /// no ticks, those of `render`.
+    Result<Checkpoint> checkpoint(const RenderRequest& request, const Cancel& cancel);
+    /// Goes on from such a state. Faults: `flow.none`, `flow.other` if it is that of another finish, tape or size.
+    Result<Done> take_checkpoint(const RenderRequest& request, const Checkpoint& checkpoint);
+
     /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`, `render.cancelled`.
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
@@ -62,6 +69,7 @@ private:
         Plan starts;
         FlowKey key;
     };
+    FlowKey key_of_ticks(const RenderRequest& request, const FrameSize& size);
     const KeptPlans& plans_of(const std::shared_ptr<const CheckedFinish>& checked);
 
     /// What responses need of the tape is worked out once for many frames.

@@ -1,10 +1,13 @@
 #include "core/render/renderer_ticks.h"
 
 #include <algorithm>
+#include <bit>
 #include <chrono>
 #include <mutex>
 #include <utility>
 
+#include "core/base/guarded.h"
+#include "core/finish/file.h"
 #include "core/lang/past.h"
 
 namespace lacquer {
@@ -89,13 +92,7 @@ Result<FlowPictures> Renderer::tick(const RenderRequest& request, std::int64_t t
     return drawn;
 }
 
-Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel) {
-    const Finish& finish = *request.checked->finish;
-    const double rate = finish.ticks.rate;
-    const Tape& tape = request.tape != nullptr ? *request.tape : finish.tape;
-    const std::vector<std::int64_t> begins = flow_begins(finish, tape);
-    const std::int64_t wanted = tick_at(request.time, rate);
-    const std::int64_t begin = begin_of(wanted, begins);
+FlowKey Renderer::key_of_ticks(const RenderRequest& request, const FrameSize& size) {
     FlowKey key = plans_of(request.checked).key;
     key.finish_path = request.finish_path;
     key.width = size.frame_width;
@@ -103,6 +100,80 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
     for (const Dial& dial : key.dials) {
         if (const auto held = request.held.find(dial.name); held != request.held.end()) key.held.insert(*held);
     }
+    return key;
+}
+
+namespace {
+
+Fault no_ticks() {
+    return {"flow.none",
+            "nothing in this finish goes on from tick to tick",
+            "leave the checkpoint out",
+            {},
+            Severity::fault};
+}
+
+// Of all that may make a difference but the place where the finish lies.
+StructuralHash stamp_of(const RenderRequest& request, const FrameSize& size) {
+    Finish whole = *request.checked->finish;
+    if (request.tape != nullptr) whole.tape = *request.tape;
+    StructuralHash stamp;
+    stamp.stir(finish_to_text(whole));
+    stamp.stir(static_cast<std::uint64_t>(size.frame_width));
+    stamp.stir(static_cast<std::uint64_t>(size.frame_height));
+    for (const auto& [name, value] : request.held) {
+        stamp.stir(name);
+        for (const double part : value) stamp.stir(std::bit_cast<std::uint64_t>(part));
+    }
+    return stamp;
+}
+
+}  // namespace
+
+Result<Checkpoint> Renderer::checkpoint(const RenderRequest& request, const Cancel& cancel) {
+    return guarded([&]() -> Result<Checkpoint> {
+        const FrameSize size = frame_size(request);
+        if (const auto fault = fault_of_size(request, size)) return *fault;
+        if (request.checked->ticked.empty()) return no_ticks();
+        if (const Result<Ticked> drawn = ticked(request, size, cancel); !drawn) return drawn.fault();
+        const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
+        const std::lock_guard lock(stores_->flows.mutex());
+        const Simulation& simulation = stores_->flows.simulation(key_of_ticks(request, size), tape, *request.checked);
+        const StructuralHash stamp = stamp_of(request, size);
+        return Checkpoint{{stamp.low, stamp.high}, simulation.last()};
+    });
+}
+
+Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Checkpoint& checkpoint) {
+    if (request.checked->ticked.empty()) return no_ticks();
+    const FrameSize size = frame_size(request);
+    const StructuralHash stamp = stamp_of(request, size);
+    const auto is_whole = [&](const FlowPictures& pictures) {
+        return std::all_of(request.checked->ticked.begin(), request.checked->ticked.end(),
+                           [&](const TickedStep& step) { return pictures.contains(step.name); });
+    };
+    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high ||
+        !is_whole(checkpoint.state.now)) {
+        return Fault{"flow.other",
+                     "the checkpoint is that of another finish, tape or size",
+                     "write it again by --to-checkpoint",
+                     {},
+                     Severity::fault};
+    }
+    const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
+    const std::lock_guard lock(stores_->flows.mutex());
+    stores_->flows.simulation(key_of_ticks(request, size), tape, *request.checked).keep(checkpoint.state);
+    return Done{};
+}
+
+Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel) {
+    const Finish& finish = *request.checked->finish;
+    const double rate = finish.ticks.rate;
+    const Tape& tape = request.tape != nullptr ? *request.tape : finish.tape;
+    const std::vector<std::int64_t> begins = flow_begins(finish, tape);
+    const std::int64_t wanted = tick_at(request.time, rate);
+    const std::int64_t begin = begin_of(wanted, begins);
+    const FlowKey key = key_of_ticks(request, size);
     Ticked given;
     given.left = {static_cast<double>(wanted - begin),
                   1 / rate,

@@ -303,6 +303,8 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
     done.rough = frame->ticks_are_rough;
+    done.ticks = frame->ticks;
+    done.tick_milliseconds = frame->tick_milliseconds;
     // Of a small frame it would mean little, and a drag has no time for it.
     if (!done.reduced) step_milliseconds_ = shared_out(plan_for(*request.checked, request.steps), *frame);
     done.step_milliseconds = step_milliseconds_;

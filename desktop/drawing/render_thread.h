@@ -35,8 +35,10 @@ struct StagePicture {
     double milliseconds = 0;
     std::map<std::string, double, std::less<>> step_milliseconds;  ///< about how long each step takes
     Faults notices;
-    bool reduced = false;              ///< drawn smaller to keep up with a drag
-    bool in_a_drag = false;            ///< nothing was done with it but drawing
+    bool reduced = false;    ///< drawn smaller to keep up with a drag
+    bool in_a_drag = false;  ///< nothing was done with it but drawing
+    std::int64_t ticks = 0;  ///< that were drawn for it, and the milliseconds that they took
+    double tick_milliseconds = 0;
     bool rough = false;                ///< ticks went on from before what is dragged was changed
     bool empty = false;                ///< there is nothing to draw
     std::vector<StagePicture> beside;  ///< other steps that were asked for with it

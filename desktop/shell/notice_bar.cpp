@@ -65,11 +65,14 @@ QString NoticeBar::facts() const {
     if (document_.checked().steps.empty()) return {};
     const StagePicture& stage = drawing_.stage();
     if (stage.rough) return tr("rough: ticks go on as they were before the drag");
-    return tr("%1 × %2 · %3 · %4 ms")
-        .arg(document_.finish().frame_width)
-        .arg(document_.finish().frame_height)
-        .arg(tr("%n pass(es)", nullptr, static_cast<int>(stage.passes)))
-        .arg(stage.milliseconds, 0, 'f', 1);
+    const QString ticks = stage.ticks == 0 ? QString()
+                                           : tr("%n tick(s)", nullptr, static_cast<int>(stage.ticks)) +
+                                                 tr(" in %1 ms · ").arg(stage.tick_milliseconds, 0, 'f', 1);
+    return ticks + tr("%1 × %2 · %3 · %4 ms")
+                       .arg(document_.finish().frame_width)
+                       .arg(document_.finish().frame_height)
+                       .arg(tr("%n pass(es)", nullptr, static_cast<int>(stage.passes)))
+                       .arg(stage.milliseconds, 0, 'f', 1);
 }
 
 void NoticeBar::paintEvent(QPaintEvent*) {

@@ -79,6 +79,13 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "lamp-glow.png");
     }
     {
+        BenchWindow bench(test::demo_path("chimney-smoke"));
+        bench.playing().set_time(6);
+        bench.document().select("smoke");
+        bench.key(Qt::Key_T, Qt::ControlModifier);
+        shoot(bench, "flow.png");
+    }
+    {
         BenchWindow bench(test::demo_path());
         bench.document().edit(forty_steps(), QStringLiteral("Forty steps"));
         bench.playing().set_time(0.75);
