@@ -24,7 +24,8 @@ bool goes_by_shape(const CheckedFinish& checked, const std::string& step, std::s
 
 void collect_readings(const Expression& e, std::vector<Reading>& found) {
     for (const Expression& arg : e.args) collect_readings(arg, found);
-    const bool reads = e.kind == ExpressionKind::call && e.text == "texture" && e.args.size() == 2;
+    const bool reads =
+        e.kind == ExpressionKind::call && (e.text == "texture" || e.text == "previous") && e.args.size() == 2;
     if (reads && e.args[0].kind == ExpressionKind::name) found.push_back({e.args[0].text, e.args[1].span});
 }
 

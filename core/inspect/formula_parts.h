@@ -36,7 +36,7 @@ struct HandedOver {
     bool centred = false;  ///< the call has a choice `centring`, and it is made
 };
 
-/// A picture that is read at another place in a formula, by `texture`.
+/// A picture that is read at another place in a formula, by `texture`, or a step by `previous`.
 struct Reading {
     std::string picture;
     Span where;

@@ -43,6 +43,21 @@ const DrawnStep* Inspected::drawn(const std::string& step, const std::string& fo
     return draw("step " + step + " = " + formula, request);
 }
 
+const DrawnStep* Inspected::after(const std::string& step, double seconds, double rate) {
+    RenderRequest request = request_;
+    if (rate != finish().ticks.rate) {
+        auto other = std::make_shared<Finish>(finish());
+        other->ticks.rate = rate;
+        request.checked = std::make_shared<const CheckedFinish>(check_finish(other, checked().catalogue, &checked()));
+    }
+    request.in_a_drag = false;
+    request.frame_width = request.width;
+    request.frame_height = request.height;
+    request.time = seconds;
+    request.steps = {step};
+    return draw("after " + std::to_string(seconds) + " at " + std::to_string(rate) + " " + step, request);
+}
+
 const DrawnStep* Inspected::finished(const std::string& dial, double value) {
     RenderRequest request = request_;
     request.steps = {""};
@@ -61,6 +76,7 @@ std::span<const Inspection> inspections() {
         not_finite_inspection(),    one_way_push_inspection(),   corrected_reading_inspection(),
         outside_range_inspection(), unclean_ends_inspection(),   jump_inspection(),
         two_runs_inspection(),      hidden_colours_inspection(), picture_size_inspection(),
+        tick_rate_inspection(),     growing_inspection(),        still_vectors_inspection(),
         stand_in_inspection(),      unnamed_inspection()};
     return all;
 }

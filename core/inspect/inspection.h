@@ -27,6 +27,8 @@ public:
 
     /// The values of a formula that stands in place of `step`; null if it has a fault or the work was called off.
     const DrawnStep* drawn(const std::string& step, const std::string& formula);
+    /// What a step is after so many seconds at so many ticks a second, from the tape's beginning, in a small frame.
+    const DrawnStep* after(const std::string& step, double seconds, double rate);
     /// The finished picture, or a picture of the grounds, with this dial held; an empty name holds none.
     const DrawnStep* finished(const std::string& dial, double value);
     const DrawnStep* ground(const std::string& name);
@@ -65,6 +67,9 @@ Inspection jump_inspection();
 Inspection two_runs_inspection();
 Inspection hidden_colours_inspection();
 Inspection picture_size_inspection();
+Inspection tick_rate_inspection();
+Inspection growing_inspection();
+Inspection still_vectors_inspection();
 Inspection stand_in_inspection();
 Inspection unnamed_inspection();
 

@@ -152,7 +152,7 @@ Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const Ch
 
 // Room for what comes: whoever draws last may fill the budget.
 void FlowStore::drop_unused() {
-    constexpr std::size_t most = 3;
+    constexpr std::size_t most = 8;
     const auto held = [this] {
         std::size_t bytes = 0;
         for (const Entry& entry : entries_) bytes += entry.simulation.bytes();
