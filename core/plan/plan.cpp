@@ -115,8 +115,8 @@ private:
         }
     }
 
-    // What belongs to a step that goes on from tick to tick is drawn at that one's size; what such steps only read, at that
-    // of the largest.
+    // What belongs to a step that goes on from tick to tick is drawn at that one's size; what such steps only read, at
+    // that of the largest.
     double scale_of(std::string_view name) const {
         if (planned_ == Planned::frame) return 1;
         if (const TickedStep* owner = find_ticked(checked_, name.substr(0, name.find('.')))) return owner->scale;

@@ -152,8 +152,7 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
         return std::all_of(request.checked->ticked.begin(), request.checked->ticked.end(),
                            [&](const TickedStep& step) { return pictures.contains(step.name); });
     };
-    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high ||
-        !is_whole(checkpoint.state.now)) {
+    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high || !is_whole(checkpoint.state.now)) {
         return Fault{"flow.other",
                      "the checkpoint is that of another finish, tape or size",
                      "write it again by --to-checkpoint",

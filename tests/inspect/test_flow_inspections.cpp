@@ -62,7 +62,7 @@ TEST_CASE("a loop that gains more than it loses is told, with where, and fades a
     const Finish finish = loop_of({{"flow", "previous(flow) + " + spot + " * tick_length"}}, "flow", 1);
     const Warnings told = told_by(finish, "inspect.grows");
     REQUIRE(told.size() == 1);
-    CHECK(told[0].message.find(", 0.7") != std::string::npos);
+    CHECK(told[0].message.find(", 0.69 of the frame") != std::string::npos);
     healed(finish, "inspect.grows", "flow");
     CHECK(told_by(loop_of({{"flow", "previous(flow) * 1.2 + 1"}}, "flow", 1), "inspect.grows").size() == 1);
     CHECK(told_by(loop_of({{"flow", "max(previous(flow), " + spot + ")"}}, "flow", 1), "inspect.grows").empty());
