@@ -1,12 +1,14 @@
 #include "core/finish/ticked_steps.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 #include <utility>
 
 #include "core/lang/expression_checker.h"
 #include "core/lang/past.h"
+#include "core/picture/picture.h"
 
 namespace lacquer {
 
@@ -18,7 +20,11 @@ Fault past_fault(const std::string& step, std::string message, std::string mend)
 
 TickedStep ticked(const Finish& finish, const Step& step, const Typed& typed) {
     const Ticking& ticking = step.ticking;
-    const double scale = ticking.pixels > 0 ? static_cast<double>(ticking.pixels) / finish.frame_width : ticking.share;
+    double scale = ticking.pixels > 0 ? static_cast<double>(ticking.pixels) / finish.frame_width : ticking.share;
+    // A width in pixels may ask for more than can be drawn in a high frame.
+    while (scale > 1 &&
+           !is_drawable_size(std::llround(finish.frame_width * scale), std::llround(finish.frame_height * scale)))
+        scale = std::max(1.0, scale / 2);
     TickedStep made{step.name, typed.type, scale, ticking.half, !ticking.starts.empty(), nullptr, {}};
     const Type stored = float_type(width_of(typed.type));
     Typed now{NameHere{present_picture(step.name), SymbolKind::ground}, stored, typed.span};

@@ -172,6 +172,15 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
     const std::vector<std::int64_t> begins = flow_begins(finish, tape);
     const std::int64_t wanted = tick_at(request.time, rate);
     const std::int64_t begin = begin_of(wanted, begins);
+    for (const TickedStep& step : request.checked->ticked) {
+        if (is_drawable_size(scaled_side(size.frame_width, step.scale), scaled_side(size.frame_height, step.scale)))
+            continue;
+        return Fault{"render.size",
+                     "'" + step.name + "' would be drawn larger than a picture can be",
+                     "let it be drawn at half the frame's size",
+                     {step.name, {}, 0, 0},
+                     Severity::fault};
+    }
     const FlowKey key = key_of_ticks(request, size);
     Ticked given;
     given.left = {static_cast<double>(wanted - begin),

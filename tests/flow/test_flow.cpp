@@ -320,6 +320,24 @@ TEST_CASE("a finish keeps what it says of ticks in its file") {
     }
 }
 
+TEST_CASE("a loop that asks for more pixels than can be drawn is held to what can be, or told") {
+    Finish finish = flow_finish({{"flow", "previous(flow) + 1"}}, 2, 400);
+    step_of(finish, "flow").ticking = {1, "", 1, 32768};
+    const auto made = checked(finish);
+    REQUIRE(made->ticked.size() == 1);
+    CHECK(is_drawable_size(scaled_side(2, made->ticked[0].scale), scaled_side(400, made->ticked[0].scale)));
+    Player player(flow_finish({{"a", "1"}}, 1, 1));
+    finish = flow_finish({{"flow", "previous(flow) + 1"}}, 1, 1);
+    step_of(finish, "flow").ticking = {1, "", 1, 4000};
+    player.set(finish);
+    player.request.frame_width = player.request.frame_height = 4000;
+    player.request.width = player.request.height = 4;
+    player.request.steps = {""};
+    const Result<Frame> refused = player.renderer().render(player.request, Cancel());
+    REQUIRE_FALSE(refused);
+    CHECK(refused.fault().id == "render.size");
+}
+
 TEST_CASE("an operation takes what a step was in the last tick as any picture") {
     Finish finish =
         flow_finish({{"blurred", "gaussian_blur(previous(flow), 2)"}, {"flow", "blurred + vec4(uv, 0, 1)"}}, 16, 16);

@@ -22,7 +22,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     request.checked =
         std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(opened->finish)));
     request.finish_path = "/nonexistent/fuzz.lacquer";
-    request.time = 0.5;
+    // Few ticks, of a small frame.
+    request.time = 0.1;
+    request.frame_width = 40;
+    request.frame_height = 24;
     request.width = 5;
     request.height = 3;
     request.steps = {""};
