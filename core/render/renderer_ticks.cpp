@@ -148,11 +148,21 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
     if (request.checked->ticked.empty()) return no_ticks();
     const FrameSize size = frame_size(request);
     const StructuralHash stamp = stamp_of(request, size);
-    const auto is_whole = [&](const FlowPictures& pictures) {
-        return std::all_of(request.checked->ticked.begin(), request.checked->ticked.end(),
-                           [&](const TickedStep& step) { return pictures.contains(step.name); });
+    // A stamp is easily copied: what doesn't have the very shape of what a tick leaves is not read.
+    const auto fits = [&](const FlowPictures& pictures, const TickedStep& step) {
+        const auto found = pictures.find(step.name);
+        return found != pictures.end() && found->second->width == scaled_side(size.frame_width, step.scale) &&
+               found->second->height == scaled_side(size.frame_height, step.scale) &&
+               found->second->channels == stored_channels(step.type);
     };
-    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high || !is_whole(checkpoint.state.now)) {
+    const auto is_whole = [&](const FlowPictures& pictures) {
+        const auto& steps = request.checked->ticked;
+        return pictures.size() == steps.size() &&
+               std::all_of(steps.begin(), steps.end(), [&](const TickedStep& step) { return fits(pictures, step); });
+    };
+    const FlowState& state = checkpoint.state;
+    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high || !is_whole(state.now) ||
+        !(state.before.empty() || is_whole(state.before))) {
         return Fault{"flow.other",
                      "the checkpoint is that of another finish, tape or size",
                      "write it again by --to-checkpoint",

@@ -46,7 +46,14 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     connect(&document_, &Document::finish_replaced, this, &Drawing::follow_finish);
     connect(&document_, &Document::left, this, &Drawing::leave);
     connect(&document_, &Document::files_changed, this, [this] {
-        stores_->flows.forget();
+        // Whoever draws ticks holds them, so that this may have to wait; not here.
+        document_.disk().then(
+            this,
+            [stores = stores_] {
+                stores->flows.forget();
+                return true;
+            },
+            [this](bool) { ask(); });
         ask();
         inspect_timer_.start();
     });
@@ -142,9 +149,10 @@ void Drawing::take_stage(StagePicture done) {
     // A late answer about a step that is no longer shown would flash by.
     if (done.step != stage_request().request.steps.front()) return;
     stage_ = std::move(done);
-    // A frame is there, so whatever it waited for has been read.
-    if (!reading_.isEmpty()) {
+    // A frame is there, so whatever it waited for has been read, and its ticks are drawn or called off.
+    if (!reading_.isEmpty() || ticks_share_ < 1) {
         reading_.clear();
+        ticks_share_ = 1;
         emit reading_changed();
     }
     sharpen();

@@ -79,4 +79,22 @@ TEST_CASE("what a checkpoint isn't of says so by its id") {
     finish = test::finish_of({{"a", "1"}, {"flow", "previous(a)"}});
     request.checked = test::checked(finish);
     CHECK(renderer.take_checkpoint(request, some_checkpoint()).fault().id == "flow.other");
+    // Those with the right stamp whose pictures are not what a tick leaves.
+    request.frame_width = request.frame_height = 4;
+    const Result<Checkpoint> good = renderer.checkpoint(request, Cancel());
+    REQUIRE(good);
+    CHECK(renderer.take_checkpoint(request, *good));
+    for (const auto& [width, channels] : {std::pair{4, 3}, {4, 2}, {1, 1}, {9, 1}}) {
+        auto picture = std::make_shared<Picture>(width, 4, channels);
+        std::fill(picture->data.begin(), picture->data.end(), 0.0F);
+        Checkpoint forged = *good;
+        forged.state.now["flow"] = picture;
+        const auto now = renderer.take_checkpoint(request, forged);
+        REQUIRE_FALSE(now);
+        CHECK(now.fault().id == "flow.other");
+        forged = *good;
+        forged.state.before = good->state.now;
+        forged.state.before["flow"] = picture;
+        CHECK_FALSE(renderer.take_checkpoint(request, forged));
+    }
 }
