@@ -21,7 +21,8 @@ void put(std::string& bytes, Number number) {
 
 void put(std::string& bytes, const FlowPictures& pictures) {
     put(bytes, static_cast<std::uint32_t>(pictures.size()));
-    for (const auto& [name, picture] : pictures) {
+    for (const auto& [name, left] : pictures) {
+        const Picture* picture = left.here.get();
         put(bytes, static_cast<std::uint32_t>(name.size()));
         bytes += name;
         for (const int side : {picture->width, picture->height, picture->channels}) put(bytes, side);
@@ -67,7 +68,7 @@ public:
             if (left_.size() < floats * sizeof(float)) return false;
             auto picture = std::make_shared<Picture>(*width, *height, *channels);
             take(picture->data.data(), floats * sizeof(float));
-            pictures[std::move(name)] = std::move(picture);
+            pictures[std::move(name)].here = std::move(picture);
         }
         return true;
     }

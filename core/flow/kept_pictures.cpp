@@ -6,13 +6,18 @@
 
 namespace lacquer {
 
+bool are_here(const FlowPictures& pictures) {
+    return std::all_of(pictures.begin(), pictures.end(), [](const auto& each) { return each.second.here != nullptr; });
+}
+
 void round_to_half(Picture& picture) {
     for (float& number : picture.data) number = float_from(half_from(number));
 }
 
 KeptFlowPictures kept_pictures(const FlowPictures& pictures, const std::set<std::string, std::less<>>& halves) {
     KeptFlowPictures kept;
-    for (const auto& [name, picture] : pictures) {
+    for (const auto& [name, left] : pictures) {
+        const std::shared_ptr<const Picture>& picture = left.here;
         if (!halves.contains(name)) {
             kept[name].whole = picture;
             continue;
@@ -29,12 +34,12 @@ FlowPictures used_pictures(const KeptFlowPictures& kept) {
     FlowPictures pictures;
     for (const auto& [name, picture] : kept) {
         if (picture.whole != nullptr) {
-            pictures[name] = picture.whole;
+            pictures[name].here = picture.whole;
             continue;
         }
         auto whole = std::make_shared<Picture>(picture.half->width, picture.half->height, picture.half->channels);
         std::transform(picture.half->data.begin(), picture.half->data.end(), whole->data.begin(), float_from);
-        pictures[name] = std::move(whole);
+        pictures[name].here = std::move(whole);
     }
     return pictures;
 }

@@ -13,8 +13,19 @@
 
 namespace lacquer {
 
+class GpuPicture;
+
+/// What a step leaves after a tick: here, with the graphics driver, or both.
+struct FlowPicture {
+    std::shared_ptr<const Picture> here;
+    std::shared_ptr<const GpuPicture> with_driver;
+};
+
 /// By the name of the step.
-using FlowPictures = std::map<std::string, std::shared_ptr<const Picture>, std::less<>>;
+using FlowPictures = std::map<std::string, FlowPicture, std::less<>>;
+
+/// Whether none of them lies with the driver alone.
+bool are_here(const FlowPictures& pictures);
 
 /// A picture whose numbers are halves, in half the room.
 struct HalfPicture {
@@ -35,7 +46,8 @@ using KeptFlowPictures = std::map<std::string, KeptPicture, std::less<>>;
 /// Each number as the nearest half.
 void round_to_half(Picture& picture);
 
-/// As they are kept: those of `halves` in half the room, which loses nothing, as their numbers are halves already.
+/// As they are kept, all of them being here: those of `halves` in half the room, which loses nothing, as their numbers
+/// are halves already.
 KeptFlowPictures kept_pictures(const FlowPictures& pictures, const std::set<std::string, std::less<>>& halves);
 FlowPictures used_pictures(const KeptFlowPictures& kept);
 

@@ -37,11 +37,12 @@ Result<FlowState> Simulation::at(std::int64_t tick, const std::vector<std::int64
         if (cancel.requested())
             return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
         FlowPictures before = state.tick >= begin ? std::move(state.now) : FlowPictures();
-        Result<FlowPictures> drawn = draw(state.tick + 1, before);
+        const std::int64_t next = state.tick + 1;
+        Result<FlowPictures> drawn = draw(next, before, next == begin || next % ticks_between_fetches == 0);
         if (!drawn) return drawn.fault();
         ++drawn_;
-        state = {state.tick + 1, std::move(*drawn), std::move(before)};
-        add(state.tick, state.now);
+        state = {next, std::move(*drawn), std::move(before)};
+        if (are_here(state.now)) add(next, state.now);
         last_ = state;
         if (progress) progress(static_cast<double>(state.tick - from) / static_cast<double>(tick - from));
     }
@@ -58,6 +59,10 @@ std::optional<FlowState> Simulation::kept_at(std::int64_t tick, std::int64_t beg
     return FlowState{tick, used_pictures(now->second.now), used_pictures(before->second.now)};
 }
 
+bool Simulation::knows_after(std::int64_t tick) const {
+    return last_.tick > tick || (!kept_.empty() && kept_.rbegin()->first > tick);
+}
+
 void Simulation::forget_after(std::int64_t tick) {
     for (auto kept = kept_.upper_bound(tick); kept != kept_.end();) {
         bytes_ -= kept->second.bytes;
@@ -69,6 +74,10 @@ void Simulation::forget_after(std::int64_t tick) {
 void Simulation::keep(const FlowState& state) {
     add(state.tick, state.now);
     last_ = state;
+}
+
+void Simulation::forget_with_driver() {
+    if (!are_here(last_.now) || !are_here(last_.before)) last_ = {};
 }
 
 std::vector<std::int64_t> Simulation::kept() const {

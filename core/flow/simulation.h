@@ -27,8 +27,11 @@ struct FlowState {
 /// way a tick is reached, its state is the same to the last bit. To be used from one thread at a time.
 class Simulation {
 public:
-    /// Draws the pictures after a tick from those before it; those are empty where all begins anew.
-    using Draw = std::function<Result<FlowPictures>(std::int64_t tick, const FlowPictures& before)>;
+    /// Draws the pictures after a tick from those before it; those are empty where all begins anew. Unless they are
+    /// `wanted_here`, they may be left with the graphics driver.
+    using Draw = std::function<Result<FlowPictures>(std::int64_t tick, const FlowPictures& before, bool wanted_here)>;
+    /// Only every so many ticks' pictures are fetched from the driver, as that costs time.
+    static constexpr std::int64_t ticks_between_fetches = 8;
     /// How much of a way has been gone, 0..1.
     using Progress = std::function<void(double share)>;
 
@@ -41,11 +44,16 @@ public:
     Result<FlowState> at(std::int64_t tick, const std::vector<std::int64_t>& begins, const Draw& draw,
                          const Cancel& cancel, const Progress& progress = nullptr);
 
+    /// Whether anything after this tick is known.
+    bool knows_after(std::int64_t tick) const;
     /// Everything after this tick is no longer true.
     void forget_after(std::int64_t tick);
 
-    /// Takes over a state from elsewhere.
+    /// Takes over a state from elsewhere, or the last one with its pictures here.
     void keep(const FlowState& state);
+
+    /// What lies with the driver alone is lost with it: ticks go on from what is kept.
+    void forget_with_driver();
 
     /// The state that was given last.
     const FlowState& last() const { return last_; }

@@ -128,15 +128,24 @@ FlowKey flow_key(const CheckedFinish& checked, const Plan& ticks, const Plan& st
 }
 
 Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
-    for (auto entry = entries_.begin(); entry != entries_.end(); ++entry) {
-        if (!(entry->key == key)) continue;
-        entries_.splice(entries_.begin(), entries_, entry);
-        if (const double from = first_difference(entry->tape, tape); std::isfinite(from))
-            entry->simulation.forget_after(tick_from(from, key.ticks.rate) - 1);
-        entry->tape = tape;
-        return &entry->simulation;
+    const auto first = [&](const auto& fits) {
+        const auto found = std::find_if(entries_.begin(), entries_.end(),
+                                        [&](const Entry& entry) { return entry.key == key && fits(entry); });
+        if (found != entries_.end()) entries_.splice(entries_.begin(), entries_, found);
+        return found != entries_.end();
+    };
+    if (first([&](const Entry& entry) { return entry.tape == tape; })) return &entries_.front().simulation;
+    if (!first([](const Entry&) { return true; })) return nullptr;
+    const double difference = first_difference(entries_.front().tape, tape);
+    const std::int64_t same_until = tick_from(difference, key.ticks.rate) - 1;
+    if (entries_.front().simulation.knows_after(same_until)) {
+        Entry parting = entries_.front();
+        parting.simulation.forget_after(same_until);
+        entries_.push_front(std::move(parting));
+        drop_unused();
     }
-    return nullptr;
+    entries_.front().tape = tape;
+    return &entries_.front().simulation;
 }
 
 Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const CheckedFinish& checked) {
@@ -145,8 +154,8 @@ Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const Ch
     for (const TickedStep& step : checked.ticked) {
         if (step.half) halves.insert(step.name);
     }
-    drop_unused();
     entries_.push_front({key, tape, Simulation(budget_, std::move(halves))});
+    drop_unused();
     return entries_.front().simulation;
 }
 
@@ -158,7 +167,7 @@ void FlowStore::drop_unused() {
         for (const Entry& entry : entries_) bytes += entry.simulation.bytes();
         return bytes;
     };
-    while (!entries_.empty() && (entries_.size() >= most || held() > budget_ / 2)) entries_.pop_back();
+    while (entries_.size() > 1 && (entries_.size() > most || held() > budget_ / 2)) entries_.pop_back();
 }
 
 const FlowState* FlowStore::present(const FlowKey& key) const {
@@ -171,8 +180,14 @@ void FlowStore::set_present(const FlowKey& key, FlowState state) {
 }
 
 void FlowStore::forget() {
-    const std::lock_guard lock(mutex_);
     entries_.clear();
+    present_key_.reset();
+    present_ = {};
+}
+
+void FlowStore::forget_with_driver() {
+    for (Entry& entry : entries_) entry.simulation.forget_with_driver();
+    if (are_here(present_.now) && are_here(present_.before)) return;
     present_key_.reset();
     present_ = {};
 }

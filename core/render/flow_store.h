@@ -3,7 +3,6 @@
 
 #include <cstddef>
 #include <list>
-#include <mutex>
 #include <optional>
 #include <string>
 #include <vector>
@@ -46,18 +45,16 @@ std::vector<std::int64_t> flow_begins(const Finish& finish, const Tape& tape);
 std::int64_t tick_at(double time, double rate);
 std::int64_t tick_from(double time, double rate);
 
-/// Simulations by key, within a budget of bytes; one that was not used for longest goes first. To be used with its lock
-/// held.
+/// Simulations by key, within a budget of bytes; one that was not used for longest goes first. To be used from one
+/// thread at a time.
 class FlowStore {
 public:
     static constexpr std::size_t usual_budget = std::size_t{512} * 1024 * 1024;
 
     explicit FlowStore(std::size_t budget = usual_budget) : budget_(budget) {}
 
-    /// Held while ticks are drawn: one draws, and the others find what it has drawn.
-    std::mutex& mutex() { return mutex_; }
-
-    /// The simulation of this key, if there is one. What its tape no longer says is forgotten.
+    /// The simulation of this key, if there is one. One of another tape is gone on from where the two part, and is
+    /// itself kept as long as there is room, as checks play other tapes in passing.
     Simulation* find(const FlowKey& key, const Tape& tape);
     /// The same, made if there is none.
     Simulation& simulation(const FlowKey& key, const Tape& tape, const CheckedFinish& checked);
@@ -68,6 +65,8 @@ public:
 
     /// What files hold may have changed.
     void forget();
+    /// The driver is gone, and what lay there.
+    void forget_with_driver();
 
 private:
     struct Entry {
@@ -78,7 +77,6 @@ private:
     void drop_unused();
 
     std::size_t budget_;
-    std::mutex mutex_;
     std::list<Entry> entries_;  ///< last used first
     std::optional<FlowKey> present_key_;
     FlowState present_;

@@ -42,16 +42,14 @@ void FramePictures::release(const std::string& name) {
     all_opaque_.erase(name);
 }
 
-PicturePtr FramePictures::take(const std::string& name, ShaderRunner* driver) {
+FlowPicture FramePictures::take(const std::string& name) {
     if (const auto found = stored_.find(name); found != stored_.end()) {
         auto taken = std::make_shared<const Picture>(std::move(found->second));
         stored_.erase(found);
-        return taken;
+        return {std::move(taken), {}};
     }
     const auto away = with_driver_.find(name);
-    if (away == with_driver_.end() || driver == nullptr) return {};
-    Result<Picture> fetched = driver->fetch(*away->second);
-    return fetched ? std::make_shared<const Picture>(std::move(*fetched)) : PicturePtr();
+    return {{}, away != with_driver_.end() ? away->second : GpuPicturePtr()};
 }
 
 PicturePtr FramePictures::ground(const std::string& name) const {
@@ -109,13 +107,17 @@ GpuPicturePtr FramePictures::with_driver(const Pass& pass, const std::string& na
     return found->second;
 }
 
-void FramePictures::fetch_all(ShaderRunner& driver) {
+bool FramePictures::fetch_all(ShaderRunner& driver) {
+    bool are_whole = true;
     for (const auto& [name, picture] : with_driver_) {
         if (stored_.contains(name)) continue;
-        if (Result<Picture> fetched = driver.fetch(*picture)) stored_[name] = std::move(*fetched);
+        Result<Picture> fetched = driver.fetch(*picture);
+        are_whole = are_whole && fetched;
+        if (fetched) stored_[name] = std::move(*fetched);
     }
     with_driver_.clear();
     copied_by_driver_.clear();
+    return are_whole;
 }
 
 }  // namespace lacquer

@@ -8,6 +8,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/flow/kept_pictures.h"
 #include "core/gpu/runner.h"
 #include "core/picture/sample.h"
 #include "core/plan/plan.h"
@@ -24,13 +25,12 @@ public:
     Picture blank(int width, int height, int channels);
     void store(const std::string& name, Picture picture) { stored_[name] = std::move(picture); }
     void store(const std::string& name, GpuPicturePtr picture) { with_driver_[name] = std::move(picture); }
-    /// A stored step, to be kept beyond the frame; nothing if it isn't there any more. What lies with the driver is
-    /// fetched.
-    PicturePtr take(const std::string& name, ShaderRunner* driver);
+    /// A stored step, to be kept beyond the frame; neither here nor with the driver if it isn't there any more.
+    FlowPicture take(const std::string& name);
     /// Nothing reads this stored step any more.
     void release(const std::string& name);
 
-    bool has_ground(const std::string& name) const { return grounds_.contains(name); }
+    bool has(const std::string& name) const { return grounds_.contains(name) || with_driver_.contains(name); }
     /// A ground's picture, null where there is none: it is black.
     void put_ground(const std::string& name, PicturePtr picture) { grounds_[name] = std::move(picture); }
     PicturePtr ground(const std::string& name) const;
@@ -43,8 +43,8 @@ public:
     /// or the driver failed.
     GpuPicturePtr with_driver(const Pass& pass, const std::string& name, ShaderRunner& driver);
 
-    /// Fetches all that lies with the driver, as far as that can still be had.
-    void fetch_all(ShaderRunner& driver);
+    /// Fetches all that lies with the driver. False where something can't be had any more.
+    bool fetch_all(ShaderRunner& driver);
 
 private:
     struct Copies {

@@ -91,6 +91,10 @@ FrameSize frame_size(const RenderRequest& request) {
             frame_width, frame_height};
 }
 
+Fault lost_with_driver() {
+    return {"gpu.lost", "the driver has lost a picture", "draw it once more", {}, Severity::fault};
+}
+
 std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize& size) {
     if (!is_drawable_size(size.width, size.height) || !is_drawable_size(size.frame_width, size.frame_height)) {
         return Fault{"render.size",
@@ -121,6 +125,7 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
         if (!draw(plan.passes[i], i + 1 == plan.passes.size())) return cancelled();
         for (const std::string& name : done_with[i]) pictures_.release(name);
     }
+    if (lost_) return lost_with_driver();
     frame_.milliseconds = milliseconds_since(begin);
     return std::move(frame_);
 }
@@ -132,20 +137,27 @@ Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<st
     }
     FlowPictures drawn;
     for (const std::string& name : steps) {
-        PicturePtr picture = pictures_.take(name, tools_.shaders.runner.get());
-        if (picture == nullptr)
-            return Fault{
-                "gpu.lost", "the driver has lost what the last tick left", "draw it once more", {}, Severity::fault};
-        drawn[name] = std::move(picture);
+        FlowPicture left = pictures_.take(name);
+        lost_ = lost_ || (left.here == nullptr && left.with_driver == nullptr);
+        drawn[name] = std::move(left);
     }
+    if (lost_) return lost_with_driver();
     return drawn;
+}
+
+void FrameRun::put_ground(const std::string& name) {
+    if (pictures_.has(name)) return;
+    const FlowPicture* left = tick_left(name);
+    // Single points and small pictures are drawn by this processor.
+    const bool stays = left != nullptr && left->with_driver != nullptr && draws_by_shaders() && request_.points.empty();
+    if (stays) return pictures_.store(name, left->with_driver);
+    lost_ = lost_ || (left != nullptr && left->here == nullptr && left->with_driver != nullptr);
+    pictures_.put_ground(name, ground_picture(name));
 }
 
 // False if the frame was called off.
 bool FrameRun::draw(const Pass& pass, bool is_last) {
-    for (const std::string& name : pass.grounds) {
-        if (!pictures_.has_ground(name)) pictures_.put_ground(name, ground_picture(name));
-    }
+    for (const std::string& name : pass.grounds) put_ground(name);
     if (!whole_) return false;
     const auto begin = std::chrono::steady_clock::now();
     const auto took = [&] { frame_.pass_milliseconds.push_back(milliseconds_since(begin)); };
@@ -212,14 +224,18 @@ Value FrameRun::uniform_value(const std::string& name) const {
     return found != frame_.values.end() ? found->second : Value{};
 }
 
+const FlowPicture* FrameRun::tick_left(const std::string& name) const {
+    const auto found = ticks_.pictures.find(name);
+    return found != ticks_.pictures.end() ? &found->second : nullptr;
+}
+
 // Clear where there was nothing yet.
 PicturePtr FrameRun::tick_picture(const std::string& name) const {
-    const auto found = ticks_.pictures.find(name);
-    if (found == ticks_.pictures.end() || found->second == nullptr)
-        return std::make_shared<const Picture>(clear_pixel());
-    const Picture& whole = *found->second;
+    const FlowPicture* left = tick_left(name);
+    if (left == nullptr || left->here == nullptr) return std::make_shared<const Picture>(clear_pixel());
+    const Picture& whole = *left->here;
     const bool small = request_.small_grounds && (whole.width > size_.width || whole.height > size_.height);
-    return small ? std::make_shared<const Picture>(shrink_to(whole, size_.width, size_.height)) : found->second;
+    return small ? std::make_shared<const Picture>(shrink_to(whole, size_.width, size_.height)) : left->here;
 }
 
 PicturePtr FrameRun::ground_picture(const std::string& name) {

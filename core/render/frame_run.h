@@ -45,14 +45,17 @@ struct FrameSize {
 
 /// What ticks have left for a frame or for the next tick.
 struct TickPictures {
-    double tick = 0;                                          ///< since all began
-    double length = 0;                                        ///< seconds
-    double part = 0;                                          ///< of the present tick that has passed, 0..1
-    std::map<std::string, PicturePtr, std::less<>> pictures;  ///< by their own names, see lang/past.h
+    double tick = 0;        ///< since all began
+    double length = 0;      ///< seconds
+    double part = 0;        ///< of the present tick that has passed, 0..1
+    FlowPictures pictures;  ///< by their own names, see lang/past.h
 };
 
 /// The sizes that a request means.
 FrameSize frame_size(const RenderRequest& request);
+
+/// The driver has lost a picture: `gpu.lost`.
+Fault lost_with_driver();
 
 /// Why a request of this size cannot be drawn: `render.size`, `render.point`.
 std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize& size);
@@ -66,10 +69,10 @@ public:
     /// What it finds of ticks; to be said before drawing.
     void set_ticks(TickPictures ticks) { ticks_ = std::move(ticks); }
 
-    /// All passes. Fault `render.cancelled`.
+    /// All passes. Faults: `render.cancelled`, `gpu.lost` if what lay with the driver is needed and gone.
     Result<Frame> drawn(const Plan& plan);
 
-    /// One tick: what the passes store of these steps. Faults: `render.cancelled`, `gpu.lost`.
+    /// One tick: what the passes store of these steps, here or with the driver. Faults as above.
     Result<FlowPictures> drawn_tick(const Plan& plan, const std::vector<std::string>& steps);
 
     /// What was noticed in drawing ticks.
@@ -84,10 +87,12 @@ private:
     ShaderInputs shader_inputs(const Pass& pass, const Shader& shader);
     void give_up_shader(const Pass& pass, const StructuralHash& key, Fault notice);
 
+    void put_ground(const std::string& name);
     bool draw(const Pass& pass, bool is_last);
     void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
     Value uniform_value(const std::string& name) const;
     PicturePtr ground_picture(const std::string& name);
+    const FlowPicture* tick_left(const std::string& name) const;
     PicturePtr tick_picture(const std::string& name) const;
     PicturePtr without_ground(const NamedPicture& named, Fault notice);
 
@@ -101,6 +106,7 @@ private:
     Frame frame_;
     std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes
     bool whole_ = true;                   // not called off so far
+    bool lost_ = false;                   // something that lay with the driver
 };
 
 }  // namespace lacquer

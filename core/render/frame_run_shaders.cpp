@@ -76,7 +76,7 @@ void FrameRun::give_up_shader(const Pass& pass, const StructuralHash& key, Fault
         notice.message += "; this processor draws '" + pass.name + "'";
     } else {
         // What it keeps is lost with it, so it is taken over first where that can still be.
-        pictures_.fetch_all(*tools_.shaders.runner);
+        lost_ = !pictures_.fetch_all(*tools_.shaders.runner) || lost_;
         tools_.shaders.runner.reset();
         notice.message += "; this processor draws from here on";
     }

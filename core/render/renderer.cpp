@@ -28,6 +28,7 @@ std::optional<Backend> backend_named(std::string_view name) {
 
 std::optional<Fault> Renderer::use(Backend backend) {
     shaders_ = {};
+    flows_.forget_with_driver();
     if (backend == Backend::cpu) return std::nullopt;
     Result<std::unique_ptr<ShaderRunner>> opened = ShaderRunner::open();
     if (!opened) {
@@ -65,25 +66,41 @@ Result<Frame> Renderer::render(const RenderRequest& request, const Cancel& cance
     return guarded([&]() -> Result<Frame> {
         const FrameSize size = frame_size(request);
         if (const auto fault = fault_of_size(request, size)) return *fault;
-        const Plan plan = plan_for(*request.checked, request.steps);
-        Ticked ticks;
-        if (reads_ticks(plan)) {
-            Result<Ticked> found = ticked(request, size, cancel);
-            if (!found) return found.fault();
-            ticks = std::move(*found);
-        } else {
-            ticks.left.length = 1 / request.checked->finish->ticks.rate;
+        Result<Frame> frame = drawn(request, cancel);
+        const bool is_lost = !frame && frame.fault().id == "gpu.lost" && shaders_.runner == nullptr;
+        if (!is_lost) return frame;
+        frame = drawn(request, cancel);
+        if (frame) {
+            frame->notices.push_back({"gpu.lost",
+                                      "the driver has lost what it had drawn; this processor draws from here on",
+                                      {},
+                                      {},
+                                      Severity::warning});
         }
-        FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_}, request, size, values_of(request), cancel);
-        run.set_ticks(std::move(ticks.left));
-        Result<Frame> frame = run.drawn(plan);
-        if (!frame) return frame;
-        frame->ticks = ticks.drawn;
-        frame->tick_milliseconds = ticks.milliseconds;
-        frame->ticks_are_rough = ticks.are_rough;
-        frame->notices.insert(frame->notices.begin(), ticks.notices.begin(), ticks.notices.end());
         return frame;
     });
+}
+
+Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel) {
+    const FrameSize size = frame_size(request);
+    const Plan plan = plan_for(*request.checked, request.steps);
+    Ticked ticks;
+    if (reads_ticks(plan)) {
+        Result<Ticked> found = ticked(request, size, cancel);
+        if (!found) return found.fault();
+        ticks = std::move(*found);
+    } else {
+        ticks.left.length = 1 / request.checked->finish->ticks.rate;
+    }
+    FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_}, request, size, values_of(request), cancel);
+    run.set_ticks(std::move(ticks.left));
+    Result<Frame> frame = run.drawn(plan);
+    if (!frame) return frame;
+    frame->ticks = ticks.drawn;
+    frame->tick_milliseconds = ticks.milliseconds;
+    frame->ticks_are_rough = ticks.are_rough;
+    frame->notices.insert(frame->notices.begin(), ticks.notices.begin(), ticks.notices.end());
+    return frame;
 }
 
 }  // namespace lacquer

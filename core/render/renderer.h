@@ -11,6 +11,7 @@
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
 #include "core/flow/checkpoint.h"
+#include "core/render/flow_store.h"
 #include "core/render/frame.h"
 #include "core/render/frame_run.h"
 #include "core/render/grounds.h"
@@ -42,6 +43,9 @@ public:
     /// Is told how far ticks have come that have to be drawn before a frame, 0..1; 1 at the end.
     void watch_ticks(Simulation::Progress watch) { watch_ticks_ = std::move(watch); }
 
+    /// Files may have changed that ticks were drawn from: they begin anew.
+    void forget_ticks() { flows_.forget(); }
+
     /// What ticks have left at the request's moment, to go on from elsewhere. Faults: `flow.none` for a finish that has
     /// no ticks, those of `render`.
     Result<Checkpoint> checkpoint(const RenderRequest& request, const Cancel& cancel);
@@ -59,9 +63,14 @@ private:
     DriveValues values_of(const RenderRequest& request);
     // What goes on from tick to tick, see renderer_ticks.cpp.
     struct Ticked;
+    Result<Frame> drawn(const RenderRequest& request, const Cancel& cancel);
     Result<Ticked> ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel);
-    Result<FlowPictures> tick(const RenderRequest& request, std::int64_t tick, std::int64_t begin,
-                              const FlowPictures& before, const Cancel& cancel, Faults& notices);
+    struct TickRun;
+    Result<FlowPictures> tick(const TickRun& run, std::int64_t tick, const FlowPictures& before, bool wanted_here,
+                              Faults& notices);
+    Result<FlowState> state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given);
+    bool bring_here(FlowPicture& left);
+    bool bring_here(FlowState& state);
     /// What ticks of a finish are drawn by is worked out once.
     struct KeptPlans {
         std::shared_ptr<const CheckedFinish> checked;
@@ -84,6 +93,7 @@ private:
     std::shared_ptr<RenderStores> stores_;
     GroundStore grounds_;
     ShaderDrawing shaders_;
+    FlowStore flows_;
     KeptPlay play_;
     KeptPlans plans_;
     Simulation::Progress watch_ticks_;

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <bit>
 #include <chrono>
-#include <mutex>
 #include <utility>
 
 #include "core/base/guarded.h"
@@ -51,8 +50,11 @@ const Renderer::KeptPlans& Renderer::plans_of(const std::shared_ptr<const Checke
 }
 
 // `before` is empty where all begins anew.
-Result<FlowPictures> Renderer::tick(const RenderRequest& request, std::int64_t tick, std::int64_t begin,
-                                    const FlowPictures& before, const Cancel& cancel, Faults& notices) {
+Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, const FlowPictures& before,
+                                    bool wanted_here, Faults& notices) {
+    const RenderRequest& request = ticks.request;
+    const Cancel& cancel = ticks.cancel;
+    const std::int64_t begin = begin_of(tick, ticks.begins);
     const CheckedFinish& checked = *request.checked;
     const double rate = checked.finish->ticks.rate;
     RenderRequest at = request;
@@ -84,12 +86,32 @@ Result<FlowPictures> Renderer::tick(const RenderRequest& request, std::int64_t t
     if (!drawn) return drawn;
     notices = run.take_notices();
     for (const TickedStep& step : checked.ticked) {
+        FlowPicture& picture = (*drawn)[step.name];
+        // Drivers round to halves in ways of their own.
+        if ((wanted_here || step.half) && !bring_here(picture)) return lost_with_driver();
         if (!step.half) continue;
-        Picture rounded = *(*drawn)[step.name];
+        Picture rounded = *picture.here;
         round_to_half(rounded);
-        (*drawn)[step.name] = std::make_shared<const Picture>(std::move(rounded));
+        picture = {std::make_shared<const Picture>(std::move(rounded)), {}};
     }
     return drawn;
+}
+
+bool Renderer::bring_here(FlowPicture& left) {
+    if (left.here != nullptr) return true;
+    if (shaders_.runner == nullptr) return false;
+    Result<Picture> fetched = shaders_.runner->fetch(*left.with_driver);
+    if (fetched) left.here = std::make_shared<const Picture>(std::move(*fetched));
+    return left.here != nullptr;
+}
+
+bool Renderer::bring_here(FlowState& state) {
+    for (FlowPictures* pictures : {&state.now, &state.before}) {
+        for (auto& [name, left] : *pictures) {
+            if (!bring_here(left)) return false;
+        }
+    }
+    return true;
 }
 
 FlowKey Renderer::key_of_ticks(const RenderRequest& request, const FrameSize& size) {
@@ -137,10 +159,10 @@ Result<Checkpoint> Renderer::checkpoint(const RenderRequest& request, const Canc
         if (request.checked->ticked.empty()) return no_ticks();
         if (const Result<Ticked> drawn = ticked(request, size, cancel); !drawn) return drawn.fault();
         const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
-        const std::lock_guard lock(stores_->flows.mutex());
-        const Simulation& simulation = stores_->flows.simulation(key_of_ticks(request, size), tape, *request.checked);
+        FlowState state = flows_.simulation(key_of_ticks(request, size), tape, *request.checked).last();
+        if (!bring_here(state)) return lost_with_driver();
         const StructuralHash stamp = stamp_of(request, size);
-        return Checkpoint{{stamp.low, stamp.high}, simulation.last()};
+        return Checkpoint{{stamp.low, stamp.high}, std::move(state)};
     });
 }
 
@@ -151,9 +173,11 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
     // A stamp is easily copied: what doesn't have the very shape of what a tick leaves is not read.
     const auto fits = [&](const FlowPictures& pictures, const TickedStep& step) {
         const auto found = pictures.find(step.name);
-        return found != pictures.end() && found->second->width == scaled_side(size.frame_width, step.scale) &&
-               found->second->height == scaled_side(size.frame_height, step.scale) &&
-               found->second->channels == stored_channels(step.type);
+        if (found == pictures.end() || found->second.here == nullptr) return false;
+        const Picture& picture = *found->second.here;
+        return picture.width == scaled_side(size.frame_width, step.scale) &&
+               picture.height == scaled_side(size.frame_height, step.scale) &&
+               picture.channels == stored_channels(step.type);
     };
     const auto is_whole = [&](const FlowPictures& pictures) {
         const auto& steps = request.checked->ticked;
@@ -170,9 +194,48 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
                      Severity::fault};
     }
     const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
-    const std::lock_guard lock(stores_->flows.mutex());
-    stores_->flows.simulation(key_of_ticks(request, size), tape, *request.checked).keep(checkpoint.state);
+    flows_.simulation(key_of_ticks(request, size), tape, *request.checked).keep(checkpoint.state);
     return Done{};
+}
+
+Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
+    const RenderRequest& request = run.request;
+    const double rate = request.checked->finish->ticks.rate;
+    const std::int64_t begin = begin_of(tick, run.begins);
+    const Simulation::Draw draw = [&](std::int64_t at, const FlowPictures& before, bool wanted_here) {
+        ++given.drawn;
+        return this->tick(run, at, before, wanted_here, given.notices);
+    };
+    // Small pictures and single points are drawn by this processor, whatever draws the ticks.
+    const bool wanted_here = request.small_grounds || !request.points.empty();
+    const FlowState* present = flows_.present(run.key);
+    const bool is_near = present != nullptr && tick >= present->tick && present->tick >= begin &&
+                         static_cast<double>(tick - present->tick) <= longest_rough_seconds * rate;
+    if (!request.in_a_drag || !is_near || flows_.find(run.key, tape) != nullptr) {
+        Simulation& simulation = flows_.simulation(run.key, tape, *request.checked);
+        Result<FlowState> state = simulation.at(tick, run.begins, draw, run.cancel, watch_ticks_);
+        if (!state) return state;
+        if (wanted_here && !(are_here(state->now) && are_here(state->before))) {
+            if (!bring_here(*state)) return lost_with_driver();
+            simulation.keep(*state);
+        }
+        flows_.set_present(run.key, *state);
+        return state;
+    }
+    given.are_rough = true;
+    FlowState state = *present;
+    const bool goes_on = tick > state.tick;
+    // Where time stands still, the last tick is drawn once more, so that something is seen of the drag.
+    if (!goes_on) state = {state.tick - 1, state.before, {}};
+    while (state.tick < tick) {
+        Result<FlowPictures> drawn = draw(state.tick + 1, state.now, wanted_here);
+        if (!drawn) return drawn.fault();
+        state = {state.tick + 1, std::move(*drawn), std::move(state.now)};
+    }
+    if (wanted_here && !bring_here(state)) return lost_with_driver();
+    // A last tick that was only drawn once more is nothing to go on from.
+    if (goes_on) flows_.set_present(run.key, state);
+    return state;
 }
 
 Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const FrameSize& size, const Cancel& cancel) {
@@ -181,7 +244,6 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
     const Tape& tape = request.tape != nullptr ? *request.tape : finish.tape;
     const std::vector<std::int64_t> begins = flow_begins(finish, tape);
     const std::int64_t wanted = tick_at(request.time, rate);
-    const std::int64_t begin = begin_of(wanted, begins);
     for (const TickedStep& step : request.checked->ticked) {
         if (is_drawable_size(scaled_side(size.frame_width, step.scale), scaled_side(size.frame_height, step.scale)))
             continue;
@@ -191,45 +253,27 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
                      {step.name, {}, 0, 0},
                      Severity::fault};
     }
-    const FlowKey key = key_of_ticks(request, size);
     Ticked given;
-    given.left = {static_cast<double>(wanted - begin),
+    given.left = {static_cast<double>(wanted - begin_of(wanted, begins)),
                   1 / rate,
                   std::clamp(request.time * rate - static_cast<double>(wanted), 0.0, 1.0),
                   {}};
     if (request.checked->ticked.empty()) return given;
     const auto began = std::chrono::steady_clock::now();
-    const auto draw = [&](std::int64_t at, const FlowPictures& before) {
-        ++given.drawn;
-        return tick(request, at, begin_of(at, begins), before, cancel, given.notices);
-    };
-    const std::lock_guard lock(stores_->flows.mutex());
-    FlowState state;
-    const FlowState* present = stores_->flows.present(key);
-    const bool is_near = present != nullptr && wanted >= present->tick && present->tick >= begin &&
-                         static_cast<double>(wanted - present->tick) <= longest_rough_seconds * rate;
-    if (request.in_a_drag && is_near && stores_->flows.find(key, tape) == nullptr) {
-        given.are_rough = true;
-        state = *present;
-        // Where time stands still, the last tick is drawn once more, so that something is seen of the drag.
-        if (wanted == state.tick) state = {state.tick - 1, state.before, {}};
-        while (state.tick < wanted) {
-            Result<FlowPictures> drawn = draw(state.tick + 1, state.now);
-            if (!drawn) return drawn.fault();
-            state = {state.tick + 1, std::move(*drawn), std::move(state.now)};
-        }
-    } else {
-        Simulation& simulation = stores_->flows.simulation(key, tape, *request.checked);
-        Result<FlowState> found = simulation.at(wanted, begins, draw, cancel, watch_ticks_);
-        if (!found) return found.fault();
-        state = std::move(*found);
+    if (shaders_.runner == nullptr) flows_.forget_with_driver();
+    const FlowKey key = key_of_ticks(request, size);
+    const TickRun run{request, key, begins, cancel};
+    Result<FlowState> state = state_after(run, wanted, tape, given);
+    if (!state && state.fault().id == "gpu.lost") {
+        // What is kept is here: the way from there is short, whoever draws now.
+        flows_.forget_with_driver();
+        state = state_after(run, wanted, tape, given);
     }
-    // A last tick that was only drawn once more is nothing to go on from.
-    if (!given.are_rough || state.tick > present->tick) stores_->flows.set_present(key, state);
-    for (const auto& [name, picture] : state.now) {
-        given.left.pictures[present_picture(name)] = picture;
-        const auto before = state.before.find(name);
-        given.left.pictures[past_picture(name)] = before != state.before.end() ? before->second : picture;
+    if (!state) return state.fault();
+    for (const auto& [name, left] : state->now) {
+        given.left.pictures[present_picture(name)] = left;
+        const auto before = state->before.find(name);
+        given.left.pictures[past_picture(name)] = before != state->before.end() ? before->second : left;
     }
     given.milliseconds = milliseconds_since(began);
     return given;

@@ -16,6 +16,14 @@ struct Renderer::Ticked {
     Faults notices;
 };
 
+/// What all ticks of one request have in common.
+struct Renderer::TickRun {
+    const RenderRequest& request;
+    const FlowKey& key;
+    const std::vector<std::int64_t>& begins;  ///< ticks at which all begins anew, in order
+    const Cancel& cancel;
+};
+
 /// Whether some pass reads what ticks have left, or says how far they are.
 bool reads_ticks(const Plan& plan);
 

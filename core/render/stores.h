@@ -1,7 +1,6 @@
 // What all that draw have in common.
 #pragma once
 
-#include "core/render/flow_store.h"
 #include "core/render/picture_store.h"
 #include "core/render/program_store.h"
 
@@ -14,7 +13,6 @@ struct RenderStores {
 
     ProgramStore programs;
     PictureStore pictures;
-    FlowStore flows;
 };
 
 }  // namespace lacquer

@@ -8,6 +8,7 @@
 #include "core/finish/steps_text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/dial_text.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/playing/playing.h"
@@ -52,7 +53,7 @@ void DialsView::take_mend() {
     const Warning* warning = dial == nullptr ? nullptr : warning_of(*dial);
     if (warning == nullptr || warning->mends.empty()) return document_.say(tr("There is nothing to mend here"));
     const Mend mend = warning->mends.front();
-    document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+    document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(core_words(mend.words)));
 }
 
 QString DialsView::chosen_words() const {

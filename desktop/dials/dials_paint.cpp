@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/dial_text.h"
 #include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
@@ -87,12 +88,14 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
         theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
         theme::paint_text(painter, line, qs(warning->message), theme::words(theme::small), theme::vermilion_text);
         if (!warning->mends.empty())
-            theme::paint_text(painter, line.translated(0, 18), tr("M: %1").arg(qs(warning->mends.front().words)),
-                              theme::words(theme::small), theme::celadon);
+            theme::paint_text(painter, line.translated(0, 18),
+                              tr("M: %1").arg(core_words(warning->mends.front().words)), theme::words(theme::small),
+                              theme::celadon);
     } else if (checked.fault) {
         const QRect line(cell.area.left() + 10, cell.area.top() + 48, cell.area.width() - 20, 18);
         theme::paint_notched_bar(painter, line.left(), line.left() + 24, line.bottom() + 1);
-        theme::paint_text(painter, line, qs(checked.fault->message), theme::words(theme::small), theme::vermilion_text);
+        theme::paint_text(painter, line, core_words(checked.fault->message), theme::words(theme::small),
+                          theme::vermilion_text);
         theme::paint_text(painter, line.translated(0, 20), qs(checked.fault->mend), theme::words(theme::small),
                           theme::quiet);
     } else {

@@ -6,6 +6,7 @@
 #include "core/finish/edits.h"
 #include "core/finish/find_pictures.h"
 #include "core/finish/limits.h"
+#include "desktop/kit/core_words.h"
 
 namespace lacquer {
 

@@ -46,14 +46,7 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     connect(&document_, &Document::finish_replaced, this, &Drawing::follow_finish);
     connect(&document_, &Document::left, this, &Drawing::leave);
     connect(&document_, &Document::files_changed, this, [this] {
-        // Whoever draws ticks holds them, so that this may have to wait; not here.
-        document_.disk().then(
-            this,
-            [stores = stores_] {
-                stores->flows.forget();
-                return true;
-            },
-            [this](bool) { ask(); });
+        render_->forget_ticks();
         ask();
         inspect_timer_.start();
     });

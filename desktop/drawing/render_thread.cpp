@@ -213,6 +213,11 @@ void RenderThread::look_into(std::unique_lock<std::mutex>& lock, const Cancel& c
 }
 
 // Waits for a job and does it, with the lock released meanwhile. False at the end of the thread.
+void RenderThread::forget_ticks() {
+    const std::lock_guard lock(mutex_);
+    ticks_are_old_ = true;
+}
+
 bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
     wake_.wait(lock,
                [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || rates_ || warnings_; });
@@ -231,6 +236,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
         // Starting a driver may take a while, and whoever asks for a picture must not wait for it.
         unlocked([&] { backend_notice_ = renderer_.use(backend); });
     }
+    if (std::exchange(ticks_are_old_, false)) unlocked([&] { renderer_.forget_ticks(); });
     if (stage_) {
         const StageRequest job = *std::exchange(stage_, std::nullopt);
         // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.

@@ -104,6 +104,8 @@ public:
     void ask_rates(std::optional<RenderRequest> request);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend);
+    /// Files have changed that ticks may have been drawn from: they begin anew.
+    void forget_ticks();
     /// Stops the reading of a file that is under way.
     void stop_reading() { stop_reading_ = true; }
     /// True when no picture or value is asked for or under way; inspections may be.
@@ -135,6 +137,7 @@ private:
     bool rates_wanted_ = false;            ///< nobody has called the check off
     std::optional<Backend> backend_;       // chosen, not yet taken up
     std::optional<Fault> backend_notice_;  // why another draws; of the render thread
+    bool ticks_are_old_ = false;
     bool busy_ = false;
     bool inspecting_ = false;
     bool may_interrupt_ = false;  // the work at hand can be thrown away for a newer request

@@ -3,6 +3,7 @@
 #include <QObject>
 
 #include "core/base/text.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/text.h"
 
 namespace lacquer {
@@ -39,7 +40,7 @@ bool is_called(CompletionKind kind) {
 
 Choice choice_of(const Completion& completion) {
     Choice choice{is_called(completion.kind) ? qs(completion.signature) : qs(shown_name(completion.name))};
-    choice.words = qs(completion.words);
+    choice.words = core_words(completion.words);
     const QString kind = kind_words(completion.kind);
     choice.key = kind;
     choice.fits = completion.fits;

@@ -2,6 +2,7 @@
 #include "core/base/text.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {

@@ -9,6 +9,7 @@
 #include "desktop/document/document.h"
 #include "desktop/document/kept_coats.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {

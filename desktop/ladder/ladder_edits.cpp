@@ -11,6 +11,7 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_editor.h"
@@ -355,7 +356,7 @@ void LadderView::take_mend() {
     for (const RowLine& line : lines_) {
         if (line.mends.empty()) continue;
         const Mend mend = line.mends.front();
-        document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+        document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(core_words(mend.words)));
         return;
     }
     document_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(document_.selected()))));

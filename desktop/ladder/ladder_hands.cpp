@@ -15,6 +15,7 @@
 #include "core/finish/try_on.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/track.h"
 #include "desktop/ladder/ladder_view.h"
@@ -54,7 +55,7 @@ void LadderView::mousePressEvent(QMouseEvent* event) {
             for (std::size_t i = 0; i < areas.size(); ++i) {
                 if (!areas[i].contains(event->pos())) continue;
                 const Mend mend = words.mends[i];
-                document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+                document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(core_words(mend.words)));
                 return;
             }
             line.translate(0, row_line_height);
@@ -182,7 +183,7 @@ void LadderView::drag_picture(QPoint at) {
         drop_words_ =
             drop_fits_
                 ? tr("%1 in place of %2").arg(qs(shown_name(dragged_step_)), qs(shown_name(hovered_word_->word.text)))
-            : made != nullptr && made->fault ? qs(made->fault->message)
+            : made != nullptr && made->fault ? core_words(made->fault->message)
                                              : drop_words_;
     }
     viewport()->update();

@@ -3,6 +3,7 @@
 #include "core/finish/edits.h"
 #include "core/lang/builtins.h"
 #include "desktop/document/document.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
 
@@ -13,9 +14,10 @@ namespace {
 QString escaped(const std::string& text) { return qs(text).toHtmlEscaped(); }
 
 QString operation_help(const Operation& operation) {
-    QString html = QStringLiteral("<b>%1</b><p>%2</p><table>").arg(escaped(operation.title), escaped(operation.about));
+    QString html = QStringLiteral("<b>%1</b><p>%2</p><table>")
+                       .arg(escaped(operation.title), core_words(operation.about).toHtmlEscaped());
     for (const OperationArgument& argument : operation.arguments) {
-        QString words = escaped(argument.words);
+        QString words = core_words(argument.words).toHtmlEscaped();
         if (argument.range) {
             words += LadderView::tr(", %1 to %2 %3")
                          .arg(qs(plain_number(argument.range->first, 4)), qs(plain_number(argument.range->second, 4)),
@@ -35,8 +37,7 @@ QString function_help(const std::string& name) {
     for (const BuiltinRow& row : builtin_rows()) {
         if (row.name != name) continue;
         html += QStringLiteral("<p><code>%1</code><br>%2</p>")
-                    .arg(escaped(signature_text(row)),
-                         QString::fromUtf8(row.words.data(), static_cast<qsizetype>(row.words.size())).toHtmlEscaped());
+                    .arg(escaped(signature_text(row)), core_words(row.words).toHtmlEscaped());
     }
     return html;
 }

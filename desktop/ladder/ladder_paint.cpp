@@ -7,6 +7,7 @@
 #include "core/lang/checker.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/thumbnail.h"
@@ -258,7 +259,7 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
                       on ? theme::text : theme::quiet);
     if (fault) {
         theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 24, row.area.bottom() - 5);
-        theme::paint_text(painter, row.formula_area, qs(checked->fault->message), theme::words(theme::small),
+        theme::paint_text(painter, row.formula_area, core_words(checked->fault->message), theme::words(theme::small),
                           theme::vermilion_text);
         return;
     }
@@ -315,7 +316,7 @@ void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const 
             painter.setPen(theme::border);
             painter.setBrush(theme::raised);
             painter.drawRoundedRect(areas[i].adjusted(0, 0, -1, -1), 3, 3);
-            theme::paint_text(painter, areas[i].adjusted(6, 0, -4, 0), qs(words.mends[i].words),
+            theme::paint_text(painter, areas[i].adjusted(6, 0, -4, 0), core_words(words.mends[i].words),
                               theme::words(theme::small), theme::celadon);
         }
         line.translate(0, row_line_height);

@@ -12,6 +12,7 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/completion_choice.h"

@@ -8,6 +8,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/lang/checker.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 
 namespace lacquer {
@@ -25,7 +26,7 @@ std::vector<RowLine> row_lines(const Document& document, const Drawing& drawing,
     const CheckedStep* checked = find_step(document.checked(), step);
     if (written == nullptr || checked == nullptr) return lines;
     if (checked->fault) {
-        lines.push_back({qs(checked->fault->message), theme::vermilion_text, {}, true});
+        lines.push_back({core_words(checked->fault->message), theme::vermilion_text, {}, true});
         if (!checked->fault->mend.empty()) lines.push_back({qs(checked->fault->mend), theme::quiet, {}, false});
         if (!fault_mends.empty()) lines.push_back({{}, {}, fault_mends, false});
     }
@@ -35,7 +36,7 @@ std::vector<RowLine> row_lines(const Document& document, const Drawing& drawing,
         const bool of_source = find_ground(document.finish(), warning.where) != nullptr &&
                                std::find(named.begin(), named.end(), warning.where) != named.end();
         if (warning.where != step && !of_source) continue;
-        lines.push_back({qs(warning.message), theme::vermilion_text, {}, true});
+        lines.push_back({core_words(warning.message), theme::vermilion_text, {}, true});
         if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
     }
     const bool last = finished_step(document.checked()) == step;
@@ -53,7 +54,7 @@ std::vector<QRect> mend_areas(const RowLine& line, const QRect& area) {
     std::vector<QRect> areas;
     int x = area.left();
     for (const Mend& mend : line.mends) {
-        const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(qs(mend.words)) + 14;
+        const int width = QFontMetrics(theme::words(theme::small)).horizontalAdvance(core_words(mend.words)) + 14;
         areas.emplace_back(x, area.top(), std::min(width, area.right() - x), area.height() - 1);
         x += width + 6;
     }

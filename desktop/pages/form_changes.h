@@ -10,6 +10,7 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/dial_text.h"
 #include "desktop/pages/field_form.h"
 

@@ -8,6 +8,7 @@
 #include "core/finish/kinds.h"
 #include "core/finish/limits.h"
 #include "core/picture/picture.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/dial_text.h"
 #include "desktop/pages/form_changes.h"
 

@@ -15,6 +15,7 @@
 #include "core/render/layer_view.h"
 #include "core/render/view.h"
 #include "desktop/drawing/render_thread.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/thumbnail.h"
 
@@ -89,7 +90,7 @@ void LayerPictures::read(const std::string& path, const CaptureLayers& chosen) {
     const auto post = [this](auto take) { QMetaObject::invokeMethod(this, std::move(take), Qt::QueuedConnection); };
     Result<std::vector<PictureLayer>> layers = picture_layers(path);
     if (!layers) {
-        const QString fault = QString::fromStdString(layers.fault().message);
+        const QString fault = core_words(layers.fault().message);
         return post([this, fault] { take_layers({}, fault); });
     }
     const std::vector<PictureLayer> all = std::move(*layers);

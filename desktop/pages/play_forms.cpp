@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "core/drive/response.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/pages/form_changes.h"
 #include "desktop/pages/forms.h"
 #include "desktop/pages/path_editor.h"
@@ -23,7 +24,7 @@ Field argument_field(const Models& models, const Response& response, const Argum
     QString label = qs(shown_name(std::string(spec.name)));
     label[0] = label[0].toUpper();
     const QString set = qs(setting_text(response, spec.name));
-    Field field{sv(spec.name), label, set, sv(spec.words)};
+    Field field{sv(spec.name), label, set, core_words(spec.words)};
     switch (spec.kind) {
         case ArgumentKind::number:
             // A formula has the unit of what it says.
@@ -56,8 +57,8 @@ std::vector<Field> response_fields(const Models& models, const Response& respons
     const ResponseKind* kind = find_response_kind(response.kind);
     std::vector<Field> fields = {
         {"name", tr("Name"), qs(shown_name(response.name)),
-         kind != nullptr ? tr("It %1").arg(sv(kind->words)) : QString()},
-        {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? sv(kind->words) : QString(), kinds}};
+         kind != nullptr ? tr("It %1").arg(core_words(kind->words)) : QString()},
+        {"kind", tr("Kind"), qs(response.kind), kind != nullptr ? core_words(kind->words) : QString(), kinds}};
     if (kind == nullptr) return fields;
     if (kind->listens_to_cue) {
         const QStringList cues = cue_names(models, tr("at 0 s"));

@@ -11,6 +11,7 @@
 #include "core/finish/stops_text.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 
 namespace lacquer {

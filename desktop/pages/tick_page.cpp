@@ -7,6 +7,7 @@
 #include "core/finish/edits.h"
 #include "core/finish/limits.h"
 #include "core/picture/picture.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/pages/form_changes.h"
 #include "desktop/pages/forms.h"
 

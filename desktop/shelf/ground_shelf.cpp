@@ -23,6 +23,7 @@
 #include "desktop/document/picture_size.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/thumbnail.h"
 
@@ -305,7 +306,7 @@ void GroundShelf::take_mend() {
     if (warning == nullptr || warning->mends.empty())
         return document_.say(tr("There is nothing to mend in %1").arg(qs(shown_name(chosen_.one()))));
     const Mend mend = warning->mends.front();
-    document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(qs(mend.words)));
+    document_.edit(mend.apply(document_.finish()), tr("Mended: %1").arg(core_words(mend.words)));
 }
 
 std::vector<std::string> GroundShelf::names() const {
@@ -387,12 +388,11 @@ bool GroundShelf::event(QEvent* event) {
     const auto named = picture != nullptr ? find_ground_picture(document_.finish(), picture->name) : std::nullopt;
     if (warning != nullptr) {
         QString words = qs(warning->message);
-        if (!warning->mends.empty()) words += tr(". M: %1").arg(qs(warning->mends.front().words));
+        if (!warning->mends.empty()) words += tr(". M: %1").arg(core_words(warning->mends.front().words));
         QToolTip::showText(help->globalPos(), words);
     } else if (named) {
-        QToolTip::showText(
-            help->globalPos(),
-            tr("%1: %2. A click shows it").arg(qs(picture->name), QString::fromUtf8(named->picture.words.data())));
+        QToolTip::showText(help->globalPos(),
+                           tr("%1: %2. A click shows it").arg(qs(picture->name), core_words(named->picture.words)));
     } else {
         QToolTip::hideText();
     }

@@ -1,6 +1,5 @@
 #include "desktop/shell/key_bindings.h"
 
-#include <QSettings>
 #include <QVariantMap>
 
 #include "desktop/shell/actions.h"
@@ -15,7 +14,7 @@ constexpr const char* setting_name = "keys";
 }  // namespace
 
 QKeySequence KeyBindings::key_of(const ActionRow& row) const {
-    const QVariantMap chosen = setting(*settings_, setting_name).toMap();
+    const QVariantMap chosen = settings_->value(setting_name).toMap();
     const auto own = chosen.constFind(QString::fromLatin1(row.id));
     return QKeySequence(own != chosen.constEnd() ? own->toString() : QString::fromLatin1(row.key),
                         QKeySequence::PortableText);
@@ -30,18 +29,18 @@ const ActionRow* KeyBindings::holder_of(const QKeySequence& key, const ActionRow
 }
 
 void KeyBindings::set_key(const ActionRow& row, const QKeySequence& key) {
-    QVariantMap chosen = setting(*settings_, setting_name).toMap();
+    QVariantMap chosen = settings_->value(setting_name).toMap();
     if (const ActionRow* holder = holder_of(key, row)) chosen[QString::fromLatin1(holder->id)] = QString();
     chosen[QString::fromLatin1(row.id)] = key.toString(QKeySequence::PortableText);
-    settings_->setValue(QString::fromLatin1(setting_name), chosen);
+    settings_->set_value(setting_name, chosen);
 }
 
 void KeyBindings::reset(const ActionRow& row) {
-    QVariantMap chosen = setting(*settings_, setting_name).toMap();
+    QVariantMap chosen = settings_->value(setting_name).toMap();
     const QKeySequence usual(QString::fromLatin1(row.key), QKeySequence::PortableText);
     if (const ActionRow* holder = holder_of(usual, row)) chosen[QString::fromLatin1(holder->id)] = QString();
     chosen.remove(QString::fromLatin1(row.id));
-    settings_->setValue(QString::fromLatin1(setting_name), chosen);
+    settings_->set_value(setting_name, chosen);
 }
 
 }  // namespace lacquer

@@ -4,15 +4,14 @@
 #include <QKeySequence>
 #include <QString>
 
-class QSettings;
-
 namespace lacquer {
 
 struct ActionRow;
+class Settings;
 
 class KeyBindings {
 public:
-    explicit KeyBindings(QSettings& settings) : settings_(&settings) {}
+    explicit KeyBindings(Settings& settings) : settings_(&settings) {}
 
     QKeySequence key_of(const ActionRow& row) const;
     /// The other action that has this key; null if it is free.
@@ -23,7 +22,7 @@ public:
     void reset(const ActionRow& row);
 
 private:
-    QSettings* settings_;
+    Settings* settings_;
 };
 
 }  // namespace lacquer

@@ -3,7 +3,6 @@
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QPushButton>
-#include <QSettings>
 #include <algorithm>
 #include <chrono>
 #include <cstdio>
@@ -124,10 +123,10 @@ int main(int argc, char** argv) {
     lacquer::theme::apply(application);
     lacquer::EnglishPlurals plurals;
     QCoreApplication::installTranslator(&plurals);
-    QSettings settings;
+    lacquer::Settings settings;
     lacquer::DrawingLimits limits;
-    limits.threads = lacquer::setting(settings, "draw/threads").toInt();
-    limits.picture_bytes = static_cast<std::size_t>(lacquer::setting(settings, "draw/memory").toDouble()) * 1024 * 1024;
+    limits.threads = settings.value("draw/threads").toInt();
+    limits.picture_bytes = static_cast<std::size_t>(settings.value("draw/memory").toDouble()) * 1024 * 1024;
     lacquer::Models models(real_prompts(), steady_seconds, limits);
     lacquer::OperationsFolder operations(lacquer::user_operations_folder(), models.document.disk());
     if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {

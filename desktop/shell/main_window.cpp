@@ -12,7 +12,6 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QScreen>
-#include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -49,7 +48,7 @@
 
 namespace lacquer {
 
-MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
+MainWindow::MainWindow(Models& models, Settings& settings, QWidget* parent)
     : QWidget(parent),
       models_(models),
       document_(models.document),
@@ -76,6 +75,7 @@ MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
     setObjectName(QStringLiteral("main_window"));
     setAcceptDrops(true);
     play_form_->setObjectName(QStringLiteral("play_form"));
+    settings_.write_by(document_.disk());
     build_actions();
     build_menus();
     for (const char* screen : {"bench", "rehearse"}) top_bar_->add_tab(actions_[screen]);
@@ -84,7 +84,7 @@ MainWindow::MainWindow(Models& models, QSettings& settings, QWidget* parent)
     connect_views();
     connect_rehearse();
     give_menus();
-    stage_->start_list().set_recent(setting(settings_, "file/recent").toStringList());
+    stage_->start_list().set_recent(settings_.value("file/recent").toStringList());
     take_settings();
     refresh_words();
     ladder_->setFocus();

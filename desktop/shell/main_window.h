@@ -15,7 +15,6 @@ class QLabel;
 class QMenu;
 class QMimeData;
 class QPushButton;
-class QSettings;
 class QSplitter;
 class QStackedWidget;
 
@@ -34,6 +33,7 @@ class LadderView;
 class Gallery;
 class NoticeBar;
 class RehearseScreen;
+class Settings;
 class Document;
 class Playing;
 class GameLink;
@@ -48,7 +48,7 @@ class MainWindow : public QWidget {
     Q_OBJECT
 
 public:
-    MainWindow(Models& models, QSettings& settings, QWidget* parent = nullptr);
+    MainWindow(Models& models, Settings& settings, QWidget* parent = nullptr);
     LadderView& ladder() { return *ladder_; }
     DialsView& dials() { return *dials_; }
     GroundShelf& shelf() { return *shelf_; }
@@ -193,7 +193,7 @@ private:
     Playing& playing_;
     GameLink& link_;
     Drawing& drawing_;
-    QSettings& settings_;
+    Settings& settings_;
     QHash<QString, QAction*> actions_;
     Handlers handlers_;
     QHash<unsigned, QMenu*> context_menus_;

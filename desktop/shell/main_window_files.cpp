@@ -5,7 +5,6 @@
 #include <QLocale>
 #include <QMimeData>
 #include <QPushButton>
-#include <QSettings>
 #include <QUrl>
 
 #include "core/base/text.h"
@@ -44,19 +43,19 @@ QString value_words(const SettingRow& row, const QVariant& value) {
 
 void MainWindow::note_recent() {
     if (document_.path().empty()) return;
-    QStringList recent = setting(settings_, "file/recent").toStringList();
+    QStringList recent = settings_.value("file/recent").toStringList();
     const QString path = qs(document_.path());
-    settings_.setValue(QStringLiteral("file/folder"), QFileInfo(path).absolutePath());
+    settings_.set_value("file/folder", QFileInfo(path).absolutePath());
     if (recent.value(0) == path) return;
     recent.removeAll(path);
     recent.prepend(path);
-    settings_.setValue(QStringLiteral("file/recent"), recent.mid(0, most_recent));
+    settings_.set_value("file/recent", recent.mid(0, most_recent));
     stage_->start_list().set_recent(recent.mid(0, most_recent));
 }
 
 void MainWindow::open_recent() {
     QStringList recent;
-    for (const QString& path : setting(settings_, "file/recent").toStringList()) {
+    for (const QString& path : settings_.value("file/recent").toStringList()) {
         if (path != qs(document_.path())) recent.append(path);
     }
     if (recent.isEmpty()) return document_.say(tr("No other finish was opened yet"));
@@ -84,7 +83,7 @@ void MainWindow::open_recent() {
 }
 
 void MainWindow::collect() {
-    const QString folder = document_.prompts().folder_to_collect(setting(settings_, "file/folder").toString());
+    const QString folder = document_.prompts().folder_to_collect(settings_.value("file/folder").toString());
     if (folder.isEmpty()) return;
     using Given = Result<Collected>;
     const auto work = [finish = document_.finish(), path = document_.path(), folder](
@@ -121,7 +120,7 @@ void MainWindow::show_preferences() {
     for (const SettingRow& row : setting_rows()) {
         if (row.label == nullptr) continue;
         Field field{QString::fromLatin1(row.key).replace(QLatin1Char('/'), QLatin1Char('_')), tr(row.label),
-                    value_words(row, setting(settings_, row.key)), tr(row.words)};
+                    value_words(row, settings_.value(row.key)), tr(row.words)};
         if (row.at_start) field.hint += tr("; from the next start on");
         for (const char* choice : row.choices) field.choices.append(tr(choice));
         fields.push_back(std::move(field));
@@ -155,7 +154,7 @@ QString MainWindow::change_setting(const QString& key, const QString& text) {
         } else if (row.otherwise.typeId() == QMetaType::Bool) {
             value = text == tr(row.choices.at(1));
         }
-        settings_.setValue(QString::fromLatin1(row.key), value);
+        settings_.set_value(row.key, value);
         take_settings();
         document_.say(tr("%1: %2").arg(tr(row.label), value_words(row, value)));
         return {};
@@ -164,11 +163,11 @@ QString MainWindow::change_setting(const QString& key, const QString& text) {
 }
 
 void MainWindow::take_settings() {
-    if (const auto backend = backend_named(setting(settings_, "draw/backend").toString().toStdString()))
+    if (const auto backend = backend_named(settings_.value("draw/backend").toString().toStdString()))
         drawing_.use_backend(*backend);
-    document_.set_autosave(setting(settings_, "file/autosave").toDouble());
+    document_.set_autosave(settings_.value("file/autosave").toDouble());
     Look look = drawing_.look();
-    look.decimals = setting(settings_, "draw/decimals").toInt();
+    look.decimals = settings_.value("draw/decimals").toInt();
     drawing_.set_look(std::move(look));
 }
 

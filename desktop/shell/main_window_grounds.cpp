@@ -13,6 +13,7 @@
 #include "desktop/document/document.h"
 #include "desktop/document/ground_adding.h"
 #include "desktop/kit/chooser.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
@@ -79,7 +80,7 @@ void MainWindow::choose_scene() {
             };
             offer.choices.push_back(
                 {.name = tr("%1, %2").arg(qs(shown_name(std::string(place.name))), text(name_of(hour))),
-                 .words = text(place.words)});
+                 .words = core_words(place.words)});
         }
     }
     offer.taken = [this, options](int index) {

@@ -1,7 +1,6 @@
 // How the window shares out its room: kept between runs, larger here or there by one key, the stage alone by another.
 #include <QAction>
 #include <QScreen>
-#include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
 
@@ -42,16 +41,16 @@ void MainWindow::restore_layout() {
     // At first as large as is usual, but no larger than the screen has room for.
     const QRect room = screen()->availableGeometry();
     resize(first_size.boundedTo(room.size()));
-    const QByteArray geometry = setting(settings_, "window/geometry").toByteArray();
+    const QByteArray geometry = settings_.value("window/geometry").toByteArray();
     if (!geometry.isEmpty()) restoreGeometry(geometry);
-    columns_->setSizes(sizes_from(setting(settings_, "window/columns"),
+    columns_->setSizes(sizes_from(settings_.value("window/columns"),
                                   {first_ladder_width, std::max(320, width() - first_ladder_width)}));
-    rows_->setSizes(sizes_from(setting(settings_, "window/rows"),
+    rows_->setSizes(sizes_from(settings_.value("window/rows"),
                                {std::max(180, height() - 90 - first_dials_height), first_dials_height}));
-    rehearse_->set_sizes(sizes_from(setting(settings_, "window/rehearse_columns"), {}),
-                         sizes_from(setting(settings_, "window/rehearse_rows"), {}));
-    if (setting(settings_, "window/shelf").toBool()) dial_pages_->setCurrentIndex(shelf_page);
-    if (setting(settings_, "window/screen").toString() == QStringLiteral("rehearse")) show_screen(true);
+    rehearse_->set_sizes(sizes_from(settings_.value("window/rehearse_columns"), {}),
+                         sizes_from(settings_.value("window/rehearse_rows"), {}));
+    if (settings_.value("window/shelf").toBool()) dial_pages_->setCurrentIndex(shelf_page);
+    if (settings_.value("window/screen").toString() == QStringLiteral("rehearse")) show_screen(true);
 }
 
 void MainWindow::keep_layout() {
@@ -59,21 +58,21 @@ void MainWindow::keep_layout() {
     set_stage_alone(false);
     make_large(*columns_, columns_before_, 0, false);
     make_large(*rows_, rows_before_, 1, false);
-    const auto keep = [this](const char* key, const QVariant& value) {
-        settings_.setValue(QString::fromLatin1(key), value);
-    };
+    QVariantMap values;
+    const auto keep = [&values](const char* key, const QVariant& value) { values[QString::fromLatin1(key)] = value; };
     keep("window/geometry", saveGeometry());
     keep("window/columns", kept(*columns_));
     keep("window/rows", kept(*rows_));
     keep("window/screen", rehearses() ? QStringLiteral("rehearse") : QStringLiteral("bench"));
     keep("window/shelf", dial_pages_->currentIndex() == shelf_page);
     const auto list = [](const QList<int>& sizes) {
-        QVariantList values;
-        for (const int size : sizes) values.append(size);
-        return values;
+        QVariantList numbers;
+        for (const int size : sizes) numbers.append(size);
+        return numbers;
     };
     if (!rehearse_->column_sizes().isEmpty()) keep("window/rehearse_columns", list(rehearse_->column_sizes()));
     keep("window/rehearse_rows", list(rehearse_->row_sizes()));
+    settings_.set_values(values);
 }
 
 // More room for one side, and back again to what it was.

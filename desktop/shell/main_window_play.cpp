@@ -41,8 +41,8 @@ MainWindow::Handlers MainWindow::play_handlers() {
         {"listen",
          [this] {
              if (link_.receiver() != nullptr) return link_.stop_listening();
-             const bool everywhere = setting(settings_, "link/everywhere").toBool();
-             link_.listen(setting(settings_, "link/port").toInt(), everywhere);
+             const bool everywhere = settings_.value("link/everywhere").toBool();
+             link_.listen(settings_.value("link/port").toInt(), everywhere);
          }},
         {"check_rates", [this] { drawing_.check_rates(); }},
         {"open_tape",

@@ -8,6 +8,7 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/ground_adding.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
@@ -161,7 +162,8 @@ void MainWindow::refresh_words() {
     }
     if (!document_.checked().faults.empty()) {
         dials += tr(" · <span style='color:%1'>%2</span>")
-                     .arg(theme::vermilion_text.name(), qs(document_.checked().faults.front().message).toHtmlEscaped());
+                     .arg(theme::vermilion_text.name(),
+                          core_words(document_.checked().faults.front().message).toHtmlEscaped());
     }
     dial_words_->setText(dials);
     refresh_shelf_words();

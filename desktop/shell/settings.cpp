@@ -3,6 +3,7 @@
 #include <QByteArray>
 #include <QSettings>
 #include <cstring>
+#include <utility>
 
 namespace lacquer {
 
@@ -65,11 +66,31 @@ const QList<SettingRow>& setting_rows() {
     return rows;
 }
 
-QVariant setting(const QSettings& settings, const char* key) {
+Settings::Settings(QString file) : file_(file.isEmpty() ? QSettings().fileName() : std::move(file)) {
+    const QSettings kept(file_, QSettings::IniFormat);
+    for (const QString& key : kept.allKeys()) values_[key] = kept.value(key);
+}
+
+QVariant Settings::value(const char* key) const {
     for (const SettingRow& row : setting_rows()) {
-        if (std::strcmp(row.key, key) == 0) return settings.value(QString::fromLatin1(key), row.otherwise);
+        if (std::strcmp(row.key, key) == 0) return values_.value(QString::fromLatin1(key), row.otherwise);
     }
     return {};
+}
+
+void Settings::set_value(const char* key, const QVariant& value) { set_values({{QString::fromLatin1(key), value}}); }
+
+void Settings::set_values(const QVariantMap& values) {
+    values_.insert(values);
+    const auto write = [file = file_, values] {
+        QSettings kept(file, QSettings::IniFormat);
+        for (auto value = values.begin(); value != values.end(); ++value) kept.setValue(value.key(), value.value());
+    };
+    if (disk_ != nullptr) {
+        disk_->later(write);
+    } else {
+        write();
+    }
 }
 
 }  // namespace lacquer

@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/value_text.h"
 #include "desktop/stage/stage_view.h"
@@ -244,14 +245,14 @@ void StageView::paint_notice(QPainter& painter) const {
     const Fault* fault = drawing_.shows_candidate() ? nullptr : drawing_.stage_fault();
     QString notice;
     if (fault != nullptr) {
-        notice = tr("%1: %2").arg(qs(shown_name(fault->place.where)), qs(fault->message));
+        notice = tr("%1: %2").arg(qs(shown_name(fault->place.where)), core_words(fault->message));
     } else if (!drawing_.stage().notices.empty()) {
-        notice = qs(drawing_.stage().notices.front().message);
+        notice = core_words(drawing_.stage().notices.front().message);
     } else if (!drawing_.warnings().empty()) {
         const Warning& warning = drawing_.warnings().front();
         // Steps tell their own beside them; what belongs to no row is told here.
         if (find_step(document_.finish(), warning.where) == nullptr)
-            notice = tr("%1: %2").arg(qs(shown_name(warning.where)), qs(warning.message));
+            notice = tr("%1: %2").arg(qs(shown_name(warning.where)), core_words(warning.message));
     }
     if (notice.isEmpty()) return;
     const int width = std::min(this->width() - 2 * margin, QFontMetrics(theme::words()).horizontalAdvance(notice) + 34);

@@ -9,6 +9,7 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/tryon/try_on_grid.h"

@@ -36,7 +36,7 @@ BenchWindow::BenchWindow(const std::string& path) {
         ++questions;
         return may_write_shared;
     };
-    settings_ = std::make_unique<QSettings>(qs(folder_.file("settings.ini")), QSettings::IniFormat);
+    settings_ = std::make_unique<Settings>(qs(folder_.file("settings.ini")));
     models_ = std::make_unique<Models>(prompts, [this] { return clock; });
     QObject::connect(&models_->document, &Document::said, [this](const QString& words) { last_said = words; });
     window_ = std::make_unique<MainWindow>(*models_, *settings_);

@@ -1,7 +1,6 @@
 // The real window on a finish, with answers for its questions and a clock of its own.
 #pragma once
 
-#include <QSettings>
 #include <QTest>
 #include <catch2/catch.hpp>
 #include <functional>
@@ -9,6 +8,7 @@
 
 #include "desktop/drawing/models.h"
 #include "desktop/shell/main_window.h"
+#include "desktop/shell/settings.h"
 #include "tests/support/temporary.h"
 
 namespace lacquer::test {
@@ -67,7 +67,7 @@ public:
 
 private:
     TemporaryFolder folder_;
-    std::unique_ptr<QSettings> settings_;
+    std::unique_ptr<Settings> settings_;
     std::unique_ptr<Models> models_;
     std::unique_ptr<MainWindow> window_;
 };

@@ -3,8 +3,12 @@
 #include <QLineEdit>
 #include <catch2/catch.hpp>
 #include <cstring>
+#include <fstream>
+#include <iterator>
+#include <regex>
 
 #include "core/finish/edits.h"
+#include "core/finish/file.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/shell/notice_bar.h"
 #include "tests/desktop/bench_window.h"
@@ -85,6 +89,56 @@ TEST_CASE("a dial that is dragged goes on from what is there, marked, and is wor
     bench.wait_for([&] { return !bench.drawing().stage().rough && bench.drawing().stage().ticks > 0; });
     bench.settle();
     CHECK(bench.drawing().stage().image != before);
+}
+
+TEST_CASE("whoever types what the guide says gets smoke that rises and stays") {
+    std::ifstream file(std::string(LACQUER_SOURCE) + "/docs/guide.md");
+    const std::string guide((std::istreambuf_iterator<char>(file)), {});
+    const std::size_t begin = guide.find("## Flow:");
+    REQUIRE(begin != std::string::npos);
+    const std::string chapter = guide.substr(begin, guide.find("![Smoke", begin) - begin);
+    BenchWindow bench;
+    Finish finish = test::demo_finish();
+    finish.coats.clear();
+    std::erase_if(finish.grounds, [](const Ground& ground) { return ground.name != "scene"; });
+    finish.dials.clear();
+    finish.responses.clear();
+    for (Ground& ground : finish.grounds) *path_of(ground) = picture_path(test::demo_path(), *path_of(ground));
+    bench.document().edit(finish, QStringLiteral("a picture"));
+    const std::regex step("`(\\w+)`: `([^`]+)`");
+    int steps = 0;
+    for (std::sregex_iterator at(chapter.begin(), chapter.end(), step), end; at != end; ++at, ++steps) {
+        bench.key(Qt::Key_A);
+        bench.type((*at)[1]);
+        bench.key(Qt::Key_Return);
+        bench.type((*at)[2]);
+        bench.key(Qt::Key_Return);
+        INFO((*at)[1]);
+        CHECK(bench.formula_of((*at)[1]) == (*at)[2]);
+        if ((*at)[1] != "smoke") continue;
+        bench.key(Qt::Key_F2);
+        bench.type("smoke: 1");
+        bench.key(Qt::Key_Return);
+    }
+    CHECK(steps == 7);
+    for (const CheckedStep& checked : bench.document().checked().steps) {
+        if (checked.fault) FAIL(to_text(*checked.fault));
+    }
+    bench.settle();
+    const QImage before = bench.drawing().stage().image;
+    bench.playing().set_time(2);
+    bench.settle();
+    const QImage after = bench.drawing().stage().image;
+    // The mouth is at 0.8 of the height; smoke that rises is above it, where nothing else changes.
+    int changed = 0;
+    for (int y = after.height() * 55 / 100; y < after.height() * 70 / 100; ++y) {
+        for (int x = 0; x < after.width(); ++x) changed += after.pixel(x, y) != before.pixel(x, y) ? 1 : 0;
+    }
+    CHECK(changed > 2000);
+    CHECK(changed < after.width() * after.height() / 20);
+    bench.playing().set_time(0);
+    bench.settle();
+    CHECK(bench.drawing().stage().image == before);
 }
 
 TEST_CASE("the window and the command line draw demos that flow with equal pixels") {

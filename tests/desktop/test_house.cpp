@@ -22,6 +22,7 @@
 #include "desktop/dials/dials_view.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/chosen_names.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/key_names.h"
 #include "desktop/kit/wheel.h"
 #include "desktop/ladder/ladder_view.h"
@@ -402,7 +403,7 @@ TEST_CASE("one picture pixel is one device pixel at 1:1, whatever the screen's s
 
 TEST_CASE("the layout is kept, also of the screen that was shown last, and never larger than the screen") {
     const test::TemporaryFolder folder;
-    QSettings settings(qs(folder.file("own.ini")), QSettings::IniFormat);
+    Settings settings(qs(folder.file("own.ini")));
     Prompts prompts;
     prompts.unsaved_changes = [](const QString&) { return Unsaved::discard; };
     Models models(prompts, [] { return 0.0; });
@@ -508,6 +509,25 @@ TEST_CASE("another language reaches every menu, button, tip and label") {
         }
         bench.key(Qt::Key_Z, Qt::ControlModifier);
         CHECK(is_marked(bench.last_said));
+    }
+    QCoreApplication::removeTranslator(&marks);
+}
+
+TEST_CASE("another language reaches what the core says, with the names and numbers where it has them") {
+    const CoreSentence sentence = core_sentence(QStringLiteral("'torn' isn't read before row 3 of 'a 2' or -0.5, v2"));
+    CHECK(sentence.words == QStringLiteral("%1 isn't read before row %2 of %3 or %4, v2"));
+    CHECK(sentence.taken == QStringList({QStringLiteral("'torn'"), QStringLiteral("3"), QStringLiteral("'a 2'"),
+                                         QStringLiteral("-0.5")}));
+    CHECK(core_words("'torn' isn't") == QStringLiteral("'torn' isn't"));
+    Marks marks;
+    QCoreApplication::installTranslator(&marks);
+    CHECK(core_words("row 3 reads '%1'") == QStringLiteral("⟦row 3 reads '%1'⟧"));
+    {
+        BenchWindow bench;
+        bench.document().edit(test::finish_of({{"a", "uv.x + nothing_like_it"}}), QStringLiteral("broken"));
+        const CheckedStep* step = find_step(bench.document().checked(), "a");
+        REQUIRE(step->fault);
+        CHECK(fault_words(*step->fault).startsWith(QStringLiteral("⟦")));
     }
     QCoreApplication::removeTranslator(&marks);
 }

@@ -42,11 +42,34 @@ TEST_CASE("every action can be triggered on an empty finish") {
 }
 
 TEST_CASE("settings have a default each") {
-    const QSettings none(QStringLiteral("/nonexistent/lacquer.ini"), QSettings::IniFormat);
+    const Settings none(QStringLiteral("/nonexistent/lacquer.ini"));
     for (const SettingRow& row : setting_rows()) {
-        CHECK(setting(none, row.key) == row.otherwise);
+        CHECK(none.value(row.key) == row.otherwise);
         CHECK(*row.words != '\0');
     }
+}
+
+TEST_CASE("settings are there at once, and in their file once the disk had its turn") {
+    const test::TemporaryFolder folder;
+    const QString file = qs(folder.file("own.ini"));
+    Settings settings(file);
+    {
+        Disk disk;
+        settings.write_by(disk);
+        settings.set_value("draw/decimals", 5);
+        settings.set_values(
+            {{QStringLiteral("window/shelf"), true}, {QStringLiteral("file/folder"), QStringLiteral("/a b")}});
+        CHECK(settings.value("draw/decimals").toInt() == 5);
+    }
+    // What was still to be written when the disk ended has been.
+    const Settings again(file);
+    CHECK(again.value("draw/decimals").toInt() == 5);
+    CHECK(again.value("window/shelf").toBool());
+    CHECK(again.value("file/folder").toString() == QStringLiteral("/a b"));
+    CHECK(again.value("draw/threads").toInt() == 0);
+    // Without a disk it is written at once.
+    settings.set_value("draw/decimals", 2);
+    CHECK(Settings(file).value("draw/decimals").toInt() == 2);
 }
 
 TEST_CASE("the shipped fonts are used: words have their own widths, figures do not jump") {

@@ -14,7 +14,7 @@ namespace {
 Checkpoint some_checkpoint() {
     auto picture = std::make_shared<Picture>(3, 2, 2);
     for (std::size_t i = 0; i < picture->data.size(); ++i) picture->data[i] = static_cast<float>(i) * 0.1F;
-    return {{7, 9}, {42, {{"flow", picture}, {"heat", picture}}, {{"flow", picture}}}};
+    return {{7, 9}, {42, {{"flow", {picture, {}}}, {"heat", {picture, {}}}}, {{"flow", {picture, {}}}}}};
 }
 
 }  // namespace
@@ -26,7 +26,7 @@ TEST_CASE("a checkpoint is read as it was written, and anything else is a fault"
     CHECK(read->state.tick == 42);
     CHECK(read->stamp[1] == 9);
     CHECK(read->state.now.size() == 2);
-    CHECK(read->state.before.at("flow")->data[11] == 1.1F);
+    CHECK(read->state.before.at("flow").here->data[11] == 1.1F);
     for (std::size_t length = 0; length < bytes.size(); ++length) {
         const Result<Checkpoint> cut = checkpoint_from(std::string_view(bytes).substr(0, length), "a");
         REQUIRE_FALSE(cut);
@@ -88,13 +88,13 @@ TEST_CASE("what a checkpoint isn't of says so by its id") {
         auto picture = std::make_shared<Picture>(width, 4, channels);
         std::fill(picture->data.begin(), picture->data.end(), 0.0F);
         Checkpoint forged = *good;
-        forged.state.now["flow"] = picture;
+        forged.state.now["flow"].here = picture;
         const auto now = renderer.take_checkpoint(request, forged);
         REQUIRE_FALSE(now);
         CHECK(now.fault().id == "flow.other");
         forged = *good;
         forged.state.before = good->state.now;
-        forged.state.before["flow"] = picture;
+        forged.state.before["flow"].here = picture;
         CHECK_FALSE(renderer.take_checkpoint(request, forged));
     }
 }

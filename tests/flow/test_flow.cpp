@@ -5,10 +5,14 @@
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
 #include "tests/support/finishes.h"
+#include "tests/support/player.h"
 
 using namespace lacquer;
 using test::checked;
 using test::finish_of;
+using test::Player;
+using test::same_bits;
+using test::tick_time;
 
 namespace {
 
@@ -32,41 +36,6 @@ Dial dial_of(const std::string& name) {
     dial.value = {1, 0, 0};
     dial.most = 10;
     return dial;
-}
-
-// A finish that is drawn again and again.
-class Player {
-public:
-    explicit Player(const Finish& finish, int threads = 2, std::optional<KernelSet> kernels = std::nullopt)
-        : pool_(threads), renderer_(pool_, std::move(kernels)) {
-        set(finish);
-    }
-    void set(const Finish& finish) { request.checked = checked(finish); }
-    Frame frame(double time, const std::string& step = "") {
-        request.time = time;
-        request.steps = {step};
-        Result<Frame> drawn = renderer_.render(request, Cancel());
-        if (!drawn) FAIL(to_text(drawn.fault()));
-        return std::move(*drawn);
-    }
-    Picture picture(double time, const std::string& step = "") { return std::move(frame(time, step).steps[0].picture); }
-    float value(double time, const std::string& step = "") { return picture(time, step).data[0]; }
-    Renderer& renderer() { return renderer_; }
-
-    RenderRequest request;
-
-private:
-    WorkerPool pool_;
-    Renderer renderer_;
-};
-
-double tick_time(std::int64_t tick) { return static_cast<double>(tick) / 60; }
-
-bool same_bits(const Picture& a, const Picture& b) {
-    return a.width == b.width && a.height == b.height && a.channels == b.channels &&
-           std::equal(a.data.begin(), a.data.end(), b.data.begin(), [](float x, float y) {
-               return std::bit_cast<std::uint32_t>(x) == std::bit_cast<std::uint32_t>(y);
-           });
 }
 
 }  // namespace

@@ -15,17 +15,17 @@ struct Counter {
     Cancel cancel;
 
     Simulation::Draw draw() {
-        return [this](std::int64_t tick, const FlowPictures& before) -> Result<FlowPictures> {
+        return [this](std::int64_t tick, const FlowPictures& before, bool) -> Result<FlowPictures> {
             if (++drawn == stop_after) cancel.request();
-            const float last = before.empty() ? 0 : before.at("flow")->data[0];
+            const float last = before.empty() ? 0 : before.at("flow").here->data[0];
             auto picture = std::make_shared<Picture>(4, 4, 1);
             for (float& value : picture->data) value = last * 0.75F + static_cast<float>(tick % 17) + 1;
-            return FlowPictures{{"flow", picture}};
+            return FlowPictures{{"flow", {picture, {}}}};
         };
     }
 };
 
-float value_of(const Result<FlowState>& state) { return state->now.at("flow")->data[0]; }
+float value_of(const Result<FlowState>& state) { return state->now.at("flow").here->data[0]; }
 
 constexpr std::size_t state_bytes = 16 * sizeof(float);
 
@@ -54,7 +54,7 @@ TEST_CASE("a tick has the same state whichever way it is reached") {
             if (begin_of(tick, begins) == tick) {
                 REQUIRE(state->before.empty());
             } else {
-                REQUIRE(state->before.at("flow")->data[0] == values[static_cast<std::size_t>(tick - 1)]);
+                REQUIRE(state->before.at("flow").here->data[0] == values[static_cast<std::size_t>(tick - 1)]);
             }
             REQUIRE(simulation.bytes() <= states * state_bytes);
         }
@@ -126,11 +126,11 @@ TEST_CASE("what is no longer true is forgotten") {
 
 TEST_CASE("halves are kept in half the room and lose nothing") {
     Simulation simulation(1 << 20, {"flow"});
-    const auto draw = [](std::int64_t tick, const FlowPictures&) -> Result<FlowPictures> {
+    const auto draw = [](std::int64_t tick, const FlowPictures&, bool) -> Result<FlowPictures> {
         auto picture = std::make_shared<Picture>(4, 4, 1);
         for (float& value : picture->data) value = 1.0F / static_cast<float>(tick + 3);
         round_to_half(*picture);
-        return FlowPictures{{"flow", picture}};
+        return FlowPictures{{"flow", {picture, {}}}};
     };
     const Result<FlowState> state = simulation.at(9, {0}, draw, Cancel());
     const float value = value_of(state);

@@ -1,3 +1,4 @@
+#include "desktop/kit/core_words.h"
 #include "desktop/pages/grounds/ground_pages.h"
 
 #include "core/finish/kinds.h"
