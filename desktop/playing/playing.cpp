@@ -13,6 +13,12 @@ namespace {
 constexpr double frames_per_second = 60;
 constexpr int tick_ms = 16;
 
+std::vector<std::string> cue_names(const Finish& finish) {
+    std::vector<std::string> names;
+    for (const CueKind& cue : finish.cues) names.push_back(cue.name);
+    return names;
+}
+
 }  // namespace
 
 Playing::Playing(Document& document, Clock clock, QObject* parent)
@@ -43,13 +49,30 @@ Playing::~Playing() = default;
 
 // What is gone can be neither held nor played.
 void Playing::follow_finish() {
-    if (find_cue(document_.finish(), chosen_cue_) == nullptr) chosen_cue_.clear();
+    const std::vector<std::string> cues = cue_names(document_.finish());
+    const bool some_are_left =
+        std::any_of(cues.begin(), cues.end(), [this](const std::string& name) { return chosen_cues_.holds(name); });
+    if (some_are_left) {
+        chosen_cues_.keep_among(cues);
+    } else {
+        chosen_cues_.choose({});
+    }
     time_ = std::min(time_, document_.finish().length);
     for (auto held = held_.begin(); held != held_.end();) {
         held = find_dial(document_.finish(), held->first) == nullptr ? held_.erase(held) : std::next(held);
     }
     merge_live();
     replay();
+}
+
+void Playing::toggle_cue(const std::string& cue) {
+    chosen_cues_.toggle(cue, cue_names(document_.finish()));
+    emit played_changed();
+}
+
+void Playing::choose_all_cues() {
+    chosen_cues_.choose_all(cue_names(document_.finish()));
+    emit played_changed();
 }
 
 void Playing::leave() {

@@ -11,6 +11,7 @@
 
 #include "core/finish/play.h"
 #include "desktop/document/document.h"
+#include "desktop/kit/chosen_names.h"
 
 namespace lacquer {
 
@@ -53,8 +54,11 @@ public:
     void press_pad(const CueKind& cue);
     void press_pad(const CueKind& cue, double at, double x, double y, int object);
     /// The cue that a click in the picture plays; empty for the first.
-    const std::string& chosen_cue() const { return chosen_cue_; }
-    void choose_cue(const std::string& cue) { chosen_cue_ = cue; }
+    const std::string& chosen_cue() const { return chosen_cues_.one(); }
+    const ChosenNames& chosen_cues() const { return chosen_cues_; }
+    void choose_cue(const std::string& cue) { chosen_cues_.choose(cue); }
+    void toggle_cue(const std::string& cue);
+    void choose_all_cues();
     /// Sets a signal now. A place also turns the switches of the zones that it enters or leaves.
     void set_signal(const std::string& name, const std::array<double, 3>& value);
     /// Plays these live, and records them if it records.
@@ -114,7 +118,7 @@ private:
     double loop_from_ = 0;
     double loop_to_ = 0;
     bool recording_ = false;
-    std::string chosen_cue_;
+    ChosenNames chosen_cues_;
     HeldDials held_;
     HeldDials held_before_;  ///< when the hand began, to come back to
     double time_before_ = 0;

@@ -1,6 +1,8 @@
 #include "desktop/rehearse/cue_pads.h"
 
+#include <QClipboard>
 #include <QContextMenuEvent>
+#include <QGuiApplication>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
@@ -9,6 +11,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/steps_text.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/track.h"
@@ -38,7 +41,7 @@ CuePads::CuePads(Models& models, Shape shape, QWidget* parent)
     setFocusPolicy(Qt::TabFocus);
     setToolTip(
         tr("Press to play the cue now; drag its bar for the strength, with Shift for how weak a random one may be; "
-           "the right button for more"));
+           "Ctrl and a click choose several, the right button has more"));
     connect(&document_, &Document::finish_changed, this, [this] {
         updateGeometry();
         update();
@@ -74,6 +77,18 @@ QRect CuePads::strength_area(int cue) const {
     return pad_area(cue).adjusted(10, grid_pad_height - 16, -10, -6);
 }
 
+void CuePads::copy_chosen() {
+    const ChosenNames& chosen = playing_.chosen_cues();
+    if (chosen.all().empty()) return document_.say(tr("No cue is chosen: click one with Ctrl"));
+    QGuiApplication::clipboard()->setText(qs(parts_as_text(document_.finish(), document_.path(), chosen.all())));
+    document_.say(tr("Copied %1 as text").arg(tr("%n cue(s)", nullptr, static_cast<int>(chosen.all().size()))));
+}
+
+void CuePads::choose_all() {
+    playing_.choose_all_cues();
+    document_.say(tr("Chose %1").arg(tr("%n cue(s)", nullptr, static_cast<int>(document_.finish().cues.size()))));
+}
+
 void CuePads::press(int cue) {
     if (cue < 0 || cue >= static_cast<int>(document_.finish().cues.size())) return;
     const CueKind pressed = document_.finish().cues[static_cast<std::size_t>(cue)];
@@ -85,10 +100,11 @@ void CuePads::press(int cue) {
 void CuePads::paint_pad(QPainter& painter, int i) const {
     const CueKind& cue = document_.finish().cues[static_cast<std::size_t>(i)];
     const QRect pad = pad_area(i);
-    const bool touches = shape_ == Shape::grid && playing_.chosen_cue() == cue.name;
+    const bool chosen =
+        playing_.chosen_cues().holds(cue.name) && (shape_ == Shape::grid || playing_.chosen_cues().several());
     painter.setRenderHint(QPainter::Antialiasing);
     const bool keys = hasFocus() && i == present_;
-    painter.setPen(lit_ == i ? theme::vermilion : touches || keys ? theme::gold : theme::hairline);
+    painter.setPen(lit_ == i ? theme::vermilion : chosen || keys ? theme::gold : theme::hairline);
     painter.setBrush(lit_ == i ? theme::pressed : theme::raised);
     painter.drawRoundedRect(pad.adjusted(0, 0, -1, -1), 4, 4);
     painter.setRenderHint(QPainter::Antialiasing, false);
@@ -142,8 +158,12 @@ void CuePads::mousePressEvent(QMouseEvent* event) {
     for (int i = 0; i < count(); ++i) {
         if (!pad_area(i).contains(event->pos())) continue;
         present_ = i;
+        const std::string& name = document_.finish().cues[static_cast<std::size_t>(i)].name;
         if (event->button() == Qt::RightButton) {
-            playing_.choose_cue(document_.finish().cues[static_cast<std::size_t>(i)].name);
+            if (!playing_.chosen_cues().holds(name)) playing_.choose_cue(name);
+        } else if (event->modifiers().testFlag(Qt::ControlModifier)) {
+            setFocus();
+            playing_.toggle_cue(name);
         } else if (strength_area(i).adjusted(0, -2, 0, 4).contains(event->pos())) {
             dragged_ = i;
             drags_weakest_ = event->modifiers().testFlag(Qt::ShiftModifier);
@@ -187,6 +207,13 @@ void CuePads::contextMenuEvent(QContextMenuEvent* event) {
     if (menu_ != nullptr) menu_->popup(event->globalPos());
 }
 
+// Delete is a step's elsewhere.
+bool CuePads::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete)
+        event->accept();
+    return QWidget::event(event);
+}
+
 void CuePads::keyPressEvent(QKeyEvent* event) {
     const int columns = shape_ == Shape::row ? std::max(1, count()) : columns_in(width());
     const auto go = [this](int to) {
@@ -210,6 +237,9 @@ void CuePads::keyPressEvent(QKeyEvent* event) {
                 press(present_);
             }
             return;
+        case Qt::Key_Delete:
+            emit wants_delete();
+            return;
         default:
             QWidget::keyPressEvent(event);
     }
@@ -225,7 +255,7 @@ int CuePads::cell_count() const { return count(); }
 AccessibleCell CuePads::cell(int index) const {
     const CueKind& cue = document_.finish().cues[static_cast<std::size_t>(index)];
     AccessibleCell told{qs(shown_name(cue.name)), tr("strength %1").arg(cue.strength, 0, 'f', 2), pad_area(index)};
-    told.chosen = index == present_;
+    told.chosen = index == present_ || playing_.chosen_cues().holds(cue.name);
     told.role = QAccessible::Button;
     told.actions = {tr("press")};
     return told;

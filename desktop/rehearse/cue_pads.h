@@ -23,6 +23,9 @@ public:
     CuePads(Models& models, Shape shape = Shape::row, QWidget* parent = nullptr);
     /// Presses the pad of the cue at an index, with its strength.
     void press(int cue);
+    /// The chosen cues as text for other finishes and people.
+    void copy_chosen();
+    void choose_all();
     QRect pad_area(int cue) const;
     QRect strength_area(int cue) const;
     void set_menu(QMenu* menu) { menu_ = menu; }
@@ -36,8 +39,10 @@ public:
 
 Q_SIGNALS:
     void wants_cue();
+    void wants_delete();
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

@@ -123,6 +123,7 @@ private:
     void delete_response();
     void press_cue(int cue);
     void delete_cue();
+    CuePads* pads_in_use() const;
     void delete_signal();
     void choose_cue_page();
     void choose_response_page();

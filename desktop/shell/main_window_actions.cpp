@@ -23,6 +23,7 @@
 #include "desktop/pages/field_form.h"
 #include "desktop/pages/forms.h"
 #include "desktop/playing/playing.h"
+#include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
@@ -270,7 +271,16 @@ void MainWindow::step_back() {
     playing_.let_go_all();
 }
 
+// The pads that have the focus, on either screen; null if none have.
+CuePads* MainWindow::pads_in_use() const {
+    for (CuePads* pads : {cue_pads_, &rehearse_->pads()}) {
+        if (pads->hasFocus()) return pads;
+    }
+    return nullptr;
+}
+
 void MainWindow::copy() {
+    if (CuePads* pads = pads_in_use()) return pads->copy_chosen();
     if (rehearses()) return rehearse_->lanes().copy_chosen();
     if (dials_->hasFocus()) return dials_->copy_chosen();
     if (shelf_->hasFocus()) return shelf_->copy_chosen();
@@ -280,6 +290,10 @@ void MainWindow::copy() {
 }
 
 void MainWindow::cut() {
+    if (CuePads* pads = pads_in_use()) {
+        pads->copy_chosen();
+        return delete_cue();
+    }
     if (dials_->hasFocus()) {
         dials_->copy_chosen();
         return dials_->delete_chosen();
@@ -303,6 +317,7 @@ void MainWindow::paste() {
 }
 
 void MainWindow::select_all() {
+    if (CuePads* pads = pads_in_use()) return pads->choose_all();
     if (rehearses()) return rehearse_->lanes().choose_all();
     if (dials_->hasFocus()) return dials_->choose_all();
     if (shelf_->hasFocus()) return shelf_->choose_all();

@@ -106,6 +106,8 @@ void MainWindow::connect_rehearse() {
         connect(page, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
     }
     connect(&rehearse_->pads(), &CuePads::wants_cue, this, &MainWindow::add_cue);
+    for (CuePads* pads : {cue_pads_, &rehearse_->pads()})
+        connect(pads, &CuePads::wants_delete, this, &MainWindow::delete_cue);
     const auto signal_page = [this](const QString& signal) {
         show_signal_form(form(), models_, signal.toStdString());
         show_form();
@@ -243,6 +245,14 @@ void MainWindow::delete_cue() {
     const auto take = [this](const std::string& name) {
         document_.edit(without_cue(document_.finish(), name), tr("Deleted the cue %1").arg(qs(shown_name(name))));
     };
+    if (playing_.chosen_cues().several()) {
+        Finish changed = document_.finish();
+        const std::vector<std::string> names = playing_.chosen_cues().all();
+        for (const std::string& name : names) changed = without_cue(std::move(changed), name);
+        document_.edit(std::move(changed),
+                       tr("Deleted %1").arg(tr("%n cue(s)", nullptr, static_cast<int>(names.size()))));
+        return;
+    }
     if (find_cue(document_.finish(), playing_.chosen_cue()) != nullptr) return take(playing_.chosen_cue());
     choose(names_of(document_.finish().cues),
            [this, take](int i) { take(document_.finish().cues[static_cast<std::size_t>(i)].name); });

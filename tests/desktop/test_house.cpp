@@ -203,6 +203,43 @@ TEST_CASE("dials and grounds are chosen together, and copied into another finish
     CHECK(bench.drawing().stage().notices.empty());
 }
 
+TEST_CASE("several cues are chosen on their pads, copied into another finish, and deleted as one change") {
+    BenchWindow bench(test::demo_path());
+    Finish three = open_finish(bench);
+    three.cues = {{"hit"}, {"gust"}, {"bell"}};
+    bench.document().edit(three, QStringLiteral("three cues"));
+    bench.action("rehearse");
+    CuePads& pads = bench.window().rehearse().pads();
+    const auto click = [&](int cue) {
+        QTest::mouseClick(&pads, Qt::LeftButton, Qt::ControlModifier, pads.pad_area(cue).topLeft() + QPoint(20, 10));
+    };
+    const std::size_t pressed = open_finish(bench).tape.cues.size();
+    click(1);
+    click(2);
+    CHECK(bench.playing().chosen_cues().all() == std::vector<std::string>{"gust", "bell"});
+    CHECK(open_finish(bench).tape.cues.size() == pressed);
+    bench.key(Qt::Key_C, Qt::ControlModifier);
+    CHECK(bench.last_said.contains(QStringLiteral("2 cues")));
+    const QString text = QGuiApplication::clipboard()->text();
+    CHECK(text.contains(QStringLiteral("gust")));
+    CHECK(text.contains(QStringLiteral("bell")));
+    CHECK_FALSE(text.contains(QStringLiteral("\"hit\"")));
+    bench.key(Qt::Key_Delete);
+    CHECK(open_finish(bench).cues.size() == 1);
+    CHECK(open_finish(bench).cues[0].name == "hit");
+    bench.action("undo");
+    CHECK(open_finish(bench).cues.size() == 3);
+    pads.setFocus();
+    bench.key(Qt::Key_A, Qt::ControlModifier);
+    CHECK(bench.playing().chosen_cues().all().size() == 3);
+    bench.action("bench");
+    bench.document().edit(test::finish_of({{"a", "1"}}), QStringLiteral("another"));
+    bench.window().ladder().setFocus();
+    QGuiApplication::clipboard()->setText(text);
+    bench.key(Qt::Key_V, Qt::ControlModifier);
+    CHECK(open_finish(bench).cues.size() == 2);
+}
+
 TEST_CASE("a picture of another program becomes a ground; several dropped files are one change; a finish opens") {
     BenchWindow bench(test::demo_path());
     bench.to_save = qs(bench.folder().file("own.lacquer"));

@@ -17,7 +17,7 @@ MADE_UP = re.compile(r'Fault\s*\{\s*"[a-z.-]+"')
 def ids(*folders):
     text = "".join(f.read_text() for folder in folders for f in (root / folder).rglob("*") if f.suffix in (".cpp", ".h"))
     text = MADE_UP.sub("", REMARK.sub("", text)) if folders == ("tests",) else text
-    return {name for name in ID.findall(text) if not name.endswith(".lacquer")}
+    return {name for name in ID.findall(text) if not name.endswith((".lacquer", ".png"))}
 
 
 # Provoked through the program's words rather than by their ids.
