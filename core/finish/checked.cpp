@@ -61,6 +61,10 @@ Scope dial_scope(const Finish& finish) {
         for (const auto& [name, type] : response_names(response)) scope.symbols[name] = {SymbolKind::response, type};
     }
     add_signals(finish, scope);
+    for (const Ground& ground : finish.grounds) {
+        if (ground.as<DropletsGround>() == nullptr) continue;
+        for (const auto& [name, type] : droplets_names(ground.name)) scope.symbols[name] = {SymbolKind::response, type};
+    }
     for (const Dial& dial : finish.dials) scope.symbols[dial.name] = {SymbolKind::dial, dial_type(dial.kind)};
     return scope;
 }
@@ -147,6 +151,7 @@ public:
     CheckedFinish run() {
         names();
         responses();
+        droplets();
         dials();
         steps();
         made_.ticked = ticked_steps(made_);
@@ -175,13 +180,13 @@ private:
         for (const Response& response : finish().responses) {
             CheckedResponse& checked = made_.responses.emplace_back();
             for (Fault& fault : check_response(response)) made_.faults.push_back(std::move(fault));
-            check_cue(response, response.cue);
+            check_cue(response.name, response.cue);
             const ResponseKind* kind = find_response_kind(response.kind);
             for (const auto& [name, setting] : response.settings) {
                 const std::string* text = std::get_if<std::string>(&setting);
                 const ArgumentSpec* spec = kind == nullptr ? nullptr : find_argument(*kind, name);
                 if (text == nullptr || spec == nullptr) continue;
-                if (spec->kind == ArgumentKind::cue) check_cue(response, *text);
+                if (spec->kind == ArgumentKind::cue) check_cue(response.name, *text);
                 if (spec->kind == ArgumentKind::number || spec->kind == ArgumentKind::condition)
                     check_argument(response, *spec, *text, scope, checked);
             }
@@ -196,20 +201,67 @@ private:
             checked.formulas.emplace(spec.name, std::move(*typed));
             return;
         }
-        Fault fault = typed.fault();
-        fault.place.where = response.name;
-        fault.message = std::string(spec.name) + ": " + fault.message;
-        made_.faults.push_back(std::move(fault));
+        complain(response.name, spec.name, typed.fault());
     }
 
-    void check_cue(const Response& response, const std::string& cue) {
+    void check_cue(const std::string& listener, const std::string& cue) {
         if (cue.empty() || find_cue(finish(), cue) != nullptr) return;
         std::vector<std::string> names;
         for (const CueKind& known : finish().cues) names.push_back(known.name);
         const auto near = nearest_name(cue, names);
-        made_.faults.push_back(finish_fault("finish.cue", response.name,
-                                            "'" + response.name + "' listens to '" + cue + "', which isn't a cue here",
+        made_.faults.push_back(finish_fault("finish.cue", listener,
+                                            "'" + listener + "' listens to '" + cue + "', which isn't a cue here",
                                             near ? "did you mean " + *near + "?" : "add the cue, or choose another"));
+    }
+
+    void droplets() {
+        const Scope scope = argument_scope(finish());
+        for (Ground ground : finish().grounds) {
+            auto* drops = ground.as<DropletsGround>();
+            if (drops == nullptr) continue;
+            CheckedDroplets& checked = made_.droplets.emplace_back();
+            checked.name = ground.name;
+            for (const DropFormula& formula : formulas_of(*drops)) {
+                Result<Typed> typed =
+                    compile_formula(*formula.text, scope, formula.is_condition ? Type::boolean : Type::number);
+                if (typed) {
+                    checked.formulas.emplace(formula.key, std::move(*typed));
+                } else {
+                    complain(ground.name, formula.key, typed.fault());
+                }
+            }
+            check_cue(ground.name, drops->drops.cue);
+            check_cue(ground.name, drops->drops.ends_at);
+            check_named(ground.name, "ends_near", drops->drops.ends_near, [&](const std::string& name) {
+                const Signal* place = find_signal(finish(), name);
+                return place != nullptr && place->kind == SignalKind::place;
+            });
+            for (const auto& [key, name] : {std::pair("size_over_life", &drops->drops.size_curve),
+                                            {"opacity_over_life", &drops->drops.opacity_curve},
+                                            {"opacity_over_end", &drops->drops.ending_curve}})
+                check_named(ground.name, key, *name, [&](const std::string& other) {
+                    const Ground* curve = find_ground(finish(), other);
+                    return curve != nullptr && curve->as<CurveGround>() != nullptr;
+                });
+            check_named(ground.name, "tint", drops->drops.tint, [&](const std::string& other) {
+                const Ground* gradient = find_ground(finish(), other);
+                return gradient != nullptr && gradient->as<GradientGround>() != nullptr;
+            });
+        }
+    }
+
+    void complain(const std::string& where, std::string_view key, Fault fault) {
+        fault.place.where = where;
+        fault.message = std::string(key) + ": " + fault.message;
+        made_.faults.push_back(std::move(fault));
+    }
+
+    template <class Fits>
+    void check_named(const std::string& where, const char* key, const std::string& name, const Fits& fits) {
+        if (name.empty() || fits(name)) return;
+        complain(where, key,
+                 finish_fault("finish.droplets", where, "there is no such thing as '" + name + "' for it",
+                              "choose one on the ground's page"));
     }
 
     void dials() {

@@ -38,6 +38,12 @@ struct CheckedResponse {
     std::map<std::string, Typed, std::less<>> formulas;
 };
 
+/// The formulas of a ground of droplets, by their keys, as far as they are good ones.
+struct CheckedDroplets {
+    std::string name;  ///< the ground's
+    std::map<std::string, Typed, std::less<>> formulas;
+};
+
 /// A step that goes on from tick to tick: `previous` names it, or it uses `previous`. It is drawn at ticks only;
 /// whatever else reads it finds its picture after the last tick.
 struct TickedStep {
@@ -70,6 +76,7 @@ struct CheckedFinish {
     std::vector<TickedStep> ticked;          ///< from the top
     std::vector<CheckedDial> dials;          ///< in the finish's order
     std::vector<CheckedResponse> responses;  ///< in the finish's order
+    std::vector<CheckedDroplets> droplets;   ///< those of the finish's grounds that are some, in their order
     std::vector<std::size_t> dial_order;     ///< indices of dials, each after those that its formula reads
     Faults faults;                           ///< about names, responses and dials; steps carry their own
 };

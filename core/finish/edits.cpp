@@ -55,6 +55,18 @@ auto step_at(Finish& finish, StepPlace place) {
 
 bool uses(std::string_view formula, std::string_view name) { return rename_in_formula(formula, name, "*") != formula; }
 
+// Droplets read curves, a place in play, and by their formulas dials and signals.
+bool goes_by(const Ground& ground, std::string_view name) {
+    Ground copy = ground;
+    auto* drops = copy.as<DropletsGround>();
+    if (drops == nullptr) return false;
+    const std::vector<std::string*> names = names_in(*drops);
+    const std::vector<DropFormula> formulas = formulas_of(*drops);
+    return std::any_of(names.begin(), names.end(), [&](const std::string* each) { return *each == name; }) ||
+           std::any_of(formulas.begin(), formulas.end(),
+                       [&](const DropFormula& each) { return uses(*each.text, name); });
+}
+
 }  // namespace
 
 std::vector<std::string*> formulas_of(Response& response) {
@@ -81,6 +93,13 @@ Finish rename_cue(Finish finish, const std::string& from, const std::string& to)
             std::string* text = std::get_if<std::string>(&setting);
             const ArgumentSpec* spec = kind == nullptr ? nullptr : find_argument(*kind, name);
             if (text != nullptr && spec != nullptr && spec->kind == ArgumentKind::cue && *text == from) *text = to;
+        }
+    }
+    for (Ground& ground : finish.grounds) {
+        auto* drops = ground.as<DropletsGround>();
+        if (drops == nullptr) continue;
+        for (std::string* cue : cues_in(*drops)) {
+            if (*cue == from) *cue = to;
         }
     }
     for (Cue& played : finish.tape.cues) {
@@ -182,6 +201,15 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
             if (std::string* other = other_of(each); other != nullptr && *other == old) *other = to;
         }
     }
+    for (Ground& each : finish.grounds) {
+        auto* drops = each.as<DropletsGround>();
+        if (drops == nullptr) continue;
+        for (std::string* name : names_in(*drops)) {
+            if (*name == old) *name = to;
+        }
+        for (const DropFormula& formula : formulas_of(*drops))
+            *formula.text = rename_in_formula(*formula.text, old, to);
+    }
     rename_in(finish.grounds);
     rename_in(finish.responses);
     rename_in(finish.signals);
@@ -266,6 +294,9 @@ std::vector<std::string> users_of(const Finish& finish, std::string_view name) {
             users.push_back(response.name);
             break;
         }
+    }
+    for (const Ground& ground : finish.grounds) {
+        if (goes_by(ground, name)) users.push_back(ground.name);
     }
     for (const Dial& dial : finish.dials) {
         if (uses(dial.formula, name)) users.push_back(dial.name);

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <limits>
 
+#include "core/finish/ground_pictures.h"
+#include "core/finish/stops_table.h"
 #include "core/lang/oracle.h"
 
 namespace lacquer {
@@ -72,6 +74,10 @@ std::vector<std::pair<std::string, Type>> signal_names(const Signal& signal) {
     return names;
 }
 
+std::vector<std::pair<std::string, Type>> droplets_names(const std::string& ground) {
+    return {{ground + ".count", Type::number}, {ground + ".steady", Type::number}};
+}
+
 std::vector<std::pair<std::string, Type>> response_names(const Response& response) {
     const ResponseKind* kind = find_response_kind(response.kind);
     std::vector<std::pair<std::string, Type>> names = {{response.name, float_type(kind == nullptr ? 1 : kind->width)}};
@@ -89,39 +95,82 @@ const Value& Play::Setting::value(double time) const {
 }
 
 Play::Play(std::shared_ptr<const CheckedFinish> checked, const Tape& tape, HeldDials held)
-    : checked_(std::move(checked)), held_(std::move(held)), settings_(std::make_shared<Settings>()) {
+    : checked_(std::move(checked)), held_(std::move(held)), settings_(std::make_shared<Settings>()), tape_(tape) {
     add_settings(tape);
-    std::vector<double> moments;
     for (const Change& change : tape.changes) {
-        if (moments.empty() || change.at > moments.back()) moments.push_back(change.at);
+        if (moments_.empty() || change.at > moments_.back()) moments_.push_back(change.at);
     }
     const Finish& finish = *checked_->finish;
-    for (std::size_t i = 0; i < finish.responses.size(); ++i) {
-        FormulaSource formulas;
-        formulas.moments = moments;
-        formulas.value = [finish_checked = checked_, i, settings = settings_](const std::string& argument, double at) {
-            const auto& typed = finish_checked->responses[i].formulas;
-            const auto found = typed.find(argument);
-            if (found == typed.end()) return std::numeric_limits<double>::quiet_NaN();
-            OracleInputs inputs;
-            inputs.name = [&](const std::string& name, Type type, int, int) {
-                const auto setting = settings->find(name);
-                return setting != settings->end() ? setting->second.value(at) : Value{type, {}, {}};
-            };
-            return number_of(evaluate(found->second, inputs));
+    for (std::size_t i = 0; i < finish.responses.size(); ++i)
+        answerers_.push_back(make_answerer(finish.responses[i], tape, formulas_by(checked_->responses[i].formulas)));
+}
+
+// What it gives holds on to the finish, as the formulas stand there.
+FormulaSource Play::formulas_by(const std::map<std::string, Typed, std::less<>>& typed) const {
+    FormulaSource formulas;
+    formulas.moments = moments_;
+    formulas.value = [finish_checked = checked_, &typed, settings = settings_](const std::string& argument, double at) {
+        const auto found = typed.find(argument);
+        if (found == typed.end()) return std::numeric_limits<double>::quiet_NaN();
+        OracleInputs inputs;
+        inputs.name = [&](const std::string& name, Type type, int, int) {
+            const auto setting = settings->find(name);
+            return setting != settings->end() ? setting->second.value(at) : Value{type, {}, {}};
         };
-        formulas.stands_still = [&](const std::string& argument) {
-            const auto& typed = checked_->responses[i].formulas;
-            const auto found = typed.find(argument);
-            if (found == typed.end()) return true;
-            const std::vector<std::string> names = names_used(found->second);
-            return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
-                const auto setting = settings_->find(name);
-                return setting == settings_->end() || setting->second.at.empty();
-            });
-        };
-        answerers_.push_back(make_answerer(finish.responses[i], tape, formulas));
+        return number_of(evaluate(found->second, inputs));
+    };
+    formulas.stands_still = [&typed, settings = settings_](const std::string& argument) {
+        const auto found = typed.find(argument);
+        if (found == typed.end()) return true;
+        const std::vector<std::string> names = names_used(found->second);
+        return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
+            const auto setting = settings->find(name);
+            return setting == settings->end() || setting->second.at.empty();
+        });
+    };
+    return formulas;
+}
+
+std::unique_ptr<Emitter> Play::make_emitter(const Ground& ground, const CheckedDroplets& checked) const {
+    const Finish& finish = *checked_->finish;
+    const Droplets& drops = ground.as<DropletsGround>()->drops;
+    DropPlay play{tape_, formulas_by(checked.formulas), {}};
+    if (const Signal* place = find_signal(finish, drops.ends_near); place != nullptr) {
+        play.path.push_back({0, place->value[0], place->value[1]});
+        for (const Change& change : tape_.changes) {
+            if (change.name == place->name) play.path.push_back({change.at, change.value[0], change.value[1]});
+        }
     }
+    DropCurves curves;
+    const auto heights = [&](const std::string& name, std::vector<float>& values) {
+        const Ground* curve = name.empty() ? nullptr : find_ground(finish, name);
+        const Stops* stops = curve != nullptr && curve->as<CurveGround>() != nullptr ? stops_of(*curve) : nullptr;
+        if (stops == nullptr) return;
+        const Picture table = stops_table(*stops);
+        for (int x = 0; x < table.width; ++x) values.push_back(table.at(x, 0)[0]);
+    };
+    heights(drops.size_curve, curves.size);
+    heights(drops.opacity_curve, curves.opacity);
+    heights(drops.ending_curve, curves.ending);
+    const Ground* gradient = drops.tint.empty() ? nullptr : find_ground(finish, drops.tint);
+    if (gradient != nullptr && gradient->as<GradientGround>() != nullptr) {
+        const Picture table = stops_table(*stops_of(*gradient));
+        for (int x = 0; x < table.width; ++x) {
+            const float* colour = table.at(x, 0);
+            curves.tint.push_back({colour[0], colour[1], colour[2], colour[3]});
+        }
+    }
+    return std::make_unique<Emitter>(drops, play, std::move(curves));
+}
+
+const Emitter* Play::emitter(std::string_view name) const {
+    if (const auto known = emitters_.find(name); known != emitters_.end()) return known->second.get();
+    const Ground* ground = find_ground(*checked_->finish, name);
+    const auto checked = std::find_if(checked_->droplets.begin(), checked_->droplets.end(),
+                                      [&](const CheckedDroplets& each) { return each.name == name; });
+    if (ground == nullptr || ground->as<DropletsGround>() == nullptr || checked == checked_->droplets.end())
+        return nullptr;
+    return (emitters_[std::string(name)] = make_emitter(*ground, *checked)).get();
 }
 
 void Play::add_settings(const Tape& tape) {
@@ -178,6 +227,13 @@ DriveValues Play::values(double time) const {
             if (kind->has(output.name))
                 values[response.name + "." + std::string(output.name)] = value_of(output.of(answer), output.width);
         }
+    }
+    for (const CheckedDroplets& drops : checked_->droplets) {
+        const Emitter* live = emitter(drops.name);
+        if (live == nullptr) continue;
+        const auto count = live->count(time, finish.frame_width, finish.frame_height);
+        values[drops.name + ".count"] = make_number(static_cast<float>(count));
+        values[drops.name + ".steady"] = make_number(static_cast<float>(live->steady(time)));
     }
     OracleInputs inputs;
     inputs.name = [&](const std::string& name, Type type, int, int) {

@@ -7,6 +7,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/droplets/emitter.h"
 #include "core/finish/checked.h"
 #include "core/lang/value.h"
 
@@ -31,6 +32,10 @@ public:
     /// The answer of one response; 0 if there is none of the name.
     Answer answer(std::string_view response, double time) const;
 
+    /// What lives of a ground of droplets; null if there is none of the name. It is made when it is first asked for,
+    /// and no play may be asked from several threads at once.
+    const Emitter* emitter(std::string_view ground) const;
+
     const CheckedFinish& checked() const { return *checked_; }
     const std::shared_ptr<const CheckedFinish>& shared_checked() const { return checked_; }
     const HeldDials& held() const { return held_; }
@@ -45,11 +50,16 @@ private:
     };
     using Settings = std::map<std::string, Setting, std::less<>>;
     void add_settings(const Tape& tape);
+    FormulaSource formulas_by(const std::map<std::string, Typed, std::less<>>& typed) const;
+    std::unique_ptr<Emitter> make_emitter(const Ground& ground, const CheckedDroplets& checked) const;
 
     std::shared_ptr<const CheckedFinish> checked_;
     HeldDials held_;
     std::shared_ptr<Settings> settings_;  ///< shared with the answerers that read them
     std::vector<Answerer> answerers_;     ///< in the order of the finish's responses
+    Tape tape_;
+    std::vector<double> moments_;  ///< at which the tape sets something
+    mutable std::map<std::string, std::shared_ptr<const Emitter>, std::less<>> emitters_;
 };
 
 /// A play that is asked once.
@@ -60,6 +70,9 @@ Value dial_value(DialKind kind, const DialValue& setting);
 
 /// The other way round, for display: up to three numbers.
 DialValue setting_from(const Value& value);
+
+/// The names that a ground of droplets goes by besides its pictures: `drops.count` and `drops.steady`.
+std::vector<std::pair<std::string, Type>> droplets_names(const std::string& ground);
 
 /// The type of a signal's value in a formula.
 Type signal_type(SignalKind kind);

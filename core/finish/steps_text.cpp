@@ -35,6 +35,13 @@ bool listens_to(const Response& response, const std::string& cue) {
     });
 }
 
+bool reads_from(const Ground& ground, const Names& names) {
+    const std::vector<GroundPicture> pictures = ground_pictures(ground);
+    return names.contains(ground.name) ||
+           std::any_of(pictures.begin(), pictures.end(),
+                       [&](const GroundPicture& picture) { return names.contains(picture.name); });
+}
+
 // These names, and everything but coats that the steps name, also by way of dials.
 void add_what_is_named(Finish& fragment, const Finish& finish, const std::string& finish_path, Names names = {}) {
     for_each_step(fragment, [&](const Coat&, const Step& step) {
@@ -49,6 +56,14 @@ void add_what_is_named(Finish& fragment, const Finish& finish, const std::string
         for (Response response : finish.responses) {
             if (!names.contains(response.name)) continue;
             for (const std::string* formula : formulas_of(response)) add_names(*formula, names);
+        }
+        for (Ground ground : finish.grounds) {
+            if (auto* drops = ground.as<DropletsGround>(); drops != nullptr && reads_from(ground, names)) {
+                for (const std::vector<std::string*>& own : {names_in(*drops), cues_in(*drops)}) {
+                    for (const std::string* name : own) names.insert(*name);
+                }
+                for (const DropFormula& formula : formulas_of(*drops)) add_names(*formula.text, names);
+            }
         }
         for (const Signal& signal : finish.signals) {
             if (names.contains(signal.name) && !signal.zone.of.empty()) names.insert(signal.zone.of);
@@ -221,6 +236,10 @@ private:
     }
     void fit(Ground& ground) const {
         for (std::string* path : paths_of(ground)) *path = stored_picture_path(finish_path_, *path);
+        auto* drops = ground.as<DropletsGround>();
+        if (drops == nullptr) return;
+        for (const DropFormula& formula : formulas_of(*drops)) *formula.text = renamed(std::move(*formula.text));
+        for (std::string* name : names_in(*drops)) *name = renamed(std::move(*name));
     }
     void fit(Dial& dial) const { dial.formula = renamed(std::move(dial.formula)); }
     void fit(Signal&) const {}

@@ -32,6 +32,9 @@ Names names_heard(const CheckedFinish& checked, const Plan& ticks, const Plan& s
         }
     }
     const Finish& finish = *checked.finish;
+    for (const CheckedDroplets& drops : checked.droplets) {
+        for (const auto& [key, formula] : drops.formulas) add_used(formula, names);
+    }
     for (std::size_t before = 0; before != names.size();) {
         before = names.size();
         for (const CheckedDial& dial : checked.dials) {

@@ -64,16 +64,6 @@ Type type_in(const Pass& pass, const std::string& name) {
     return drawn != pass.steps.end() ? drawn->typed->type : resource_of(pass, name).type;
 }
 
-SceneLayerSet scene_layers_of(const Finish& finish, const Plan& plan) {
-    SceneLayerSet set;
-    for (const Pass& pass : plan.passes) {
-        for (const std::string& name : pass.grounds) {
-            if (const auto named = find_ground_picture(finish, name)) add_layer(set, named->picture.layer);
-        }
-    }
-    return set;
-}
-
 }  // namespace
 
 Plan plan_for(const CheckedFinish& checked, const std::vector<std::string>& steps) {
@@ -116,9 +106,25 @@ FrameRun::FrameRun(const FrameTools& tools, const RenderRequest& request, const 
     frame_.values = std::move(values);
 }
 
+void FrameRun::find_layers(const Plan& plan) {
+    const Finish& finish = *request_.checked->finish;
+    for (const Pass& pass : plan.passes) {
+        for (const std::string& name : pass.grounds) {
+            const auto named = find_ground_picture(finish, name);
+            if (!named) continue;
+            const auto of_drops = drop_layer(named->picture.layer);
+            if (named->ground->as<DropletsGround>() != nullptr && of_drops) {
+                drop_layers_[named->ground->name][*of_drops] = true;
+            } else {
+                add_layer(scene_layers_, named->picture.layer);
+            }
+        }
+    }
+}
+
 Result<Frame> FrameRun::drawn(const Plan& plan) {
     const auto begin = std::chrono::steady_clock::now();
-    scene_layers_ = scene_layers_of(*request_.checked->finish, plan);
+    find_layers(plan);
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
@@ -131,7 +137,7 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
 }
 
 Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<std::string>& steps) {
-    scene_layers_ = scene_layers_of(*request_.checked->finish, plan);
+    find_layers(plan);
     for (const Pass& pass : plan.passes) {
         if (!draw(pass, false)) return cancelled();
     }
@@ -252,9 +258,11 @@ PicturePtr FrameRun::ground_picture(const std::string& name) {
                                                    ? line_grid(size_.width, size_.height)
                                                    : line_grid(size_.frame_width, size_.frame_height));
     }
-    const GroundUse use{&finish,      request_.finish_path,   request_.time, size_.width,
-                        size_.height, request_.small_grounds, scene_layers_};
+    const GroundUse use{&finish,       request_.finish_path, request_.time,
+                        size_.width,   size_.height,         request_.small_grounds,
+                        scene_layers_, tools_.play,          drop_layers_};
     Result<PicturePtr> picture = tools_.grounds.picture(*named, use, cancel_);
+    for (Fault& notice : tools_.grounds.take_notices()) frame_.notices.push_back(std::move(notice));
     if (picture) return *picture;
     if (!cancel_.requested()) return without_ground(*named, picture.fault());
     whole_ = false;

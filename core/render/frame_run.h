@@ -33,6 +33,7 @@ struct FrameTools {
     RenderStores& stores;
     GroundStore& grounds;
     ShaderDrawing& shaders;
+    std::shared_ptr<const Play> play;
 };
 
 /// The drawn grid and the frame that its coordinates speak of, pixels.
@@ -91,6 +92,7 @@ private:
     bool draw(const Pass& pass, bool is_last);
     void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
     Value uniform_value(const std::string& name) const;
+    void find_layers(const Plan& plan);
     PicturePtr ground_picture(const std::string& name);
     const FlowPicture* tick_left(const std::string& name) const;
     PicturePtr tick_picture(const std::string& name) const;
@@ -103,6 +105,7 @@ private:
     FramePictures pictures_;
     TickPictures ticks_;
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
+    std::map<std::string, DropLayers, std::less<>> drop_layers_;  // the same of droplets
     Frame frame_;
     std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes
     bool whole_ = true;                   // not called off so far

@@ -30,6 +30,10 @@ const std::string& layer_name(const CaptureLayers& layers, GroundLayer layer) {
         case GroundLayer::marks:
         case GroundLayer::part:
         case GroundLayer::share:
+        case GroundLayer::age:
+        case GroundLayer::seed:
+        case GroundLayer::place:
+        case GroundLayer::push:
             break;
     }
     return layers.id;
@@ -49,6 +53,10 @@ std::size_t sprite_picture(GroundLayer layer) {
         case GroundLayer::position:
         case GroundLayer::id:
         case GroundLayer::marks:
+        case GroundLayer::age:
+        case GroundLayer::seed:
+        case GroundLayer::place:
+        case GroundLayer::push:
             break;
     }
     return 0;
@@ -98,7 +106,7 @@ PicturePtr GroundStore::fitted(const PicturePtr& whole, GroundLayer layer, const
 
 Result<PicturePtr> GroundStore::picture(const NamedPicture& named, const GroundUse& use, const Cancel& cancel) {
     const Ground& ground = *named.ground;
-    const Asked asked{named.picture.layer, use, cancel, meaning_of(ground)};
+    const Asked asked{ground.name, named.picture.layer, use, cancel, meaning_of(ground)};
     return std::visit([&](const auto& kind) { return drawn(kind, asked); }, ground.kind);
 }
 
@@ -188,6 +196,19 @@ Result<PicturePtr> GroundStore::drawn(const SpriteGround& sprite, const Asked& a
         return in_order;
     });
     return fitted(made[sprite_picture(asked.layer)], asked.layer, asked.use);
+}
+
+Result<PicturePtr> GroundStore::drawn(const DropletsGround& ground, const Asked& asked) {
+    const GroundUse& use = asked.use;
+    DropSprite sprite;
+    if (ground.drops.shape == DropShape::picture) {
+        const Result<PicturePtr> whole = file(picture_path(use.finish_path, ground.picture), asked.meaning);
+        if (!whole) return whole.fault();
+        sprite.levels = pictures_->copies(*whole, true);
+        sprite.levels.insert(sprite.levels.begin(), *whole);
+    }
+    return drops_.picture({use.play, asked.ground, use.time, use.width, use.height}, sprite, asked.layer, use.of_drops,
+                          asked.cancel);
 }
 
 Result<PicturePtr> GroundStore::drawn(const TableGround& ground, const Asked& asked) {

@@ -10,7 +10,9 @@
 #include "core/base/result.h"
 #include "core/base/worker_pool.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/play.h"
 #include "core/picture/sprite.h"
+#include "core/render/drop_pictures.h"
 #include "core/render/picture_store.h"
 #include "core/render/scene_casts.h"
 
@@ -23,8 +25,10 @@ struct GroundUse {
     double time = 0;
     int width = 0;  ///< drawn size, pixels
     int height = 0;
-    bool small = false;    ///< files averaged down to the drawn size first, for small views
-    SceneLayerSet wanted;  ///< what else of a scene will be asked for: all is cast in one go
+    bool small = false;                ///< files averaged down to the drawn size first, for small views
+    SceneLayerSet wanted;              ///< what else of a scene will be asked for: all is cast in one go
+    std::shared_ptr<const Play> play;  ///< what droplets hear of; null if there are none
+    std::map<std::string, DropLayers, std::less<>> of_drops;  ///< the same of grounds of droplets, by their names
 };
 
 /// The pictures of a finish's grounds, from the store that all share and from scenes that are cast. To be used from one
@@ -32,7 +36,7 @@ struct GroundUse {
 class GroundStore {
 public:
     GroundStore(WorkerPool& pool, std::shared_ptr<PictureStore> pictures)
-        : pictures_(std::move(pictures)), casts_(pool) {}
+        : pictures_(std::move(pictures)), casts_(pool), drops_(pool) {}
 
     /// Is told of files that are read, and how far that has come; false stops the reading. The file then counts as
     /// unreadable here until it changes.
@@ -42,6 +46,9 @@ public:
     /// A picture of one of the finish's grounds. Faults as those of `read_picture` and `read_layer`;
     /// `ground.no-layer` where a capture does not hold it, `ground.no-scene` for marks of nothing, `render.cancelled`.
     Result<PicturePtr> picture(const NamedPicture& named, const GroundUse& use, const Cancel& cancel);
+
+    /// What was noticed of droplets since this was last asked; see `DropDrawings`.
+    Faults take_notices() { return drops_.take_notices(); }
 
     /// The picture at `path`. Faults as those of `read_picture`.
     Result<PicturePtr> file(const std::string& path, PictureMeaning meaning, int frame = 0);
@@ -54,6 +61,7 @@ private:
     PicturePtr fitted(const PicturePtr& whole, GroundLayer layer, const GroundUse& use);
 
     struct Asked {
+        const std::string& ground;
         GroundLayer layer;
         const GroundUse& use;
         const Cancel& cancel;
@@ -67,10 +75,12 @@ private:
     Result<PicturePtr> drawn(const MarksGround& ground, const Asked& asked);
     Result<PicturePtr> drawn(const SpriteGround& ground, const Asked& asked);
     Result<PicturePtr> drawn(const TableGround& ground, const Asked& asked);
+    Result<PicturePtr> drawn(const DropletsGround& ground, const Asked& asked);
     Result<LaidPart> part_of(const SpritePart& part, const Asked& asked);
 
     std::shared_ptr<PictureStore> pictures_;
     SceneCasts casts_;
+    DropDrawings drops_;
     Watch watch_;
     std::map<std::string, std::string> stopped_;  // by path, the state in which reading it was stopped
 };

@@ -46,7 +46,23 @@ Rgb of_id(const float* v) {
 }  // namespace
 
 bool needs_layer_view(GroundLayer layer) {
-    return layer != GroundLayer::colour && layer != GroundLayer::marks && layer != GroundLayer::share;
+    switch (layer) {
+        case GroundLayer::colour:
+        case GroundLayer::marks:
+        case GroundLayer::share:
+        case GroundLayer::age:
+        case GroundLayer::seed:
+        case GroundLayer::place:
+        case GroundLayer::push:
+            return false;
+        case GroundLayer::depth:
+        case GroundLayer::normal:
+        case GroundLayer::position:
+        case GroundLayer::id:
+        case GroundLayer::part:
+            break;
+    }
+    return true;
 }
 
 Picture layer_view(const Picture& values, GroundLayer layer) {

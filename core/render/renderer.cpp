@@ -92,7 +92,8 @@ Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel
     } else {
         ticks.left.length = 1 / request.checked->finish->ticks.rate;
     }
-    FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_}, request, size, values_of(request), cancel);
+    DriveValues values = values_of(request);
+    FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_, play_.play}, request, size, std::move(values), cancel);
     run.set_ticks(std::move(ticks.left));
     Result<Frame> frame = run.drawn(plan);
     if (!frame) return frame;

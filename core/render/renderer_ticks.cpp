@@ -63,7 +63,8 @@ Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, con
     at.points.clear();
     at.small_grounds = at.line_grid = false;
     const FrameSize size = frame_size(at);
-    const FrameTools tools{pool_, kernels_, *stores_, grounds_, shaders_};
+    const DriveValues values = values_of(at);
+    const FrameTools tools{pool_, kernels_, *stores_, grounds_, shaders_, play_.play};
     TickPictures left{static_cast<double>(tick - begin), 1 / rate, 0, {}};
     const KeptPlans& plans = plans_of(request.checked);
     if (before.empty() && !plans.starts.passes.empty()) {
@@ -71,7 +72,7 @@ Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, con
         for (const TickedStep& step : checked.ticked) {
             if (step.has_start) starts.push_back(start_picture(step.name));
         }
-        FrameRun run(tools, at, size, values_of(at), cancel);
+        FrameRun run(tools, at, size, values, cancel);
         run.set_ticks(left);
         const Result<FlowPictures> started = run.drawn_tick(plans.starts, starts);
         if (!started) return started.fault();
@@ -80,7 +81,7 @@ Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, con
         }
     }
     for (const auto& [name, picture] : before) left.pictures[past_picture(name)] = picture;
-    FrameRun run(tools, at, size, values_of(at), cancel);
+    FrameRun run(tools, at, size, values, cancel);
     run.set_ticks(std::move(left));
     Result<FlowPictures> drawn = run.drawn_tick(plans.ticks, names_of(checked.ticked));
     if (!drawn) return drawn;

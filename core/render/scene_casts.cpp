@@ -24,6 +24,10 @@ bool has(const SceneLayerSet& set, GroundLayer layer) {
         case GroundLayer::marks:
         case GroundLayer::part:
         case GroundLayer::share:
+        case GroundLayer::age:
+        case GroundLayer::seed:
+        case GroundLayer::place:
+        case GroundLayer::push:
             break;
     }
     return set.id;
@@ -51,6 +55,10 @@ void add_layer(SceneLayerSet& set, GroundLayer layer) {
             return;
         case GroundLayer::part:
         case GroundLayer::share:
+        case GroundLayer::age:
+        case GroundLayer::seed:
+        case GroundLayer::place:
+        case GroundLayer::push:
             return;
     }
 }

@@ -145,6 +145,14 @@ void add_stops(Document& document, StopValues values) {
     add(document, std::move(ground), tr("Added %1: read it by at(%1, t)"));
 }
 
+void add_droplets(Document& document) {
+    DropletsGround rain;
+    rain.drops.number(DropNumberId::life) = {1, 2, {}};
+    rain.drops.number(DropNumberId::size) = {0.01, 0.03, {}};
+    rain.drops.number(DropNumberId::speed) = {0.1, 0.3, {}};
+    add(document, Ground{"drops", std::move(rain)}, tr("Added %1: lay it over the picture, mix(scene, %1, %1.a)"));
+}
+
 void replace_ground(Document& document, const std::string& name, const QString& path) {
     const Ground* old = find_ground(document.finish(), name);
     if (old == nullptr) return;

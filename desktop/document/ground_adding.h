@@ -25,6 +25,8 @@ bool add_picture_asking(Document& document);
 bool start_from_picture(Document& document, const QString& path);
 /// Adds a gradient or a curve with two stops.
 void add_stops(Document& document, StopValues values);
+/// Adds droplets: a light rain over the whole frame.
+void add_droplets(Document& document);
 /// A file in a ground's place; all that reads it follows.
 void replace_ground(Document& document, const std::string& name, const QString& path);
 /// Adds a part to a sprite, in its middle and on top; a new sprite of the picture's size if there is none of the name.

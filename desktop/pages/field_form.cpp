@@ -14,6 +14,7 @@
 #include <optional>
 
 #include "core/base/text.h"
+#include "desktop/kit/span_track.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/track.h"
 
@@ -66,6 +67,28 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     title_->setText(title);
     tell({}, false);
     change_ = std::move(change);
+    all_ = fields;
+    auto* column = static_cast<QVBoxLayout*>(layout());
+    if (top_ != nullptr) {
+        column->removeWidget(top_);
+        top_->hide();
+        top_->deleteLater();
+        top_ = nullptr;
+    }
+    build();
+}
+
+// The fields of the present group, of those that were given last.
+void FieldForm::build() {
+    QStringList groups;
+    for (const Field& field : all_) {
+        if (!field.group.isEmpty() && !groups.contains(field.group)) groups.append(field.group);
+    }
+    if (!groups.contains(group_)) group_ = groups.value(0);
+    std::vector<Field> fields;
+    for (const Field& field : all_) {
+        if (field.group.isEmpty() || field.group == group_) fields.push_back(field);
+    }
     auto* column = static_cast<QVBoxLayout*>(layout());
     const QWidget* const focused = fields_ != nullptr ? fields_->focusWidget() : nullptr;
     const QString focused_name = focused != nullptr && focused->hasFocus() ? focused->objectName() : QString();
@@ -74,12 +97,6 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         fields_->hide();
         fields_->deleteLater();
     }
-    if (top_ != nullptr) {
-        column->removeWidget(top_);
-        top_->hide();
-        top_->deleteLater();
-        top_ = nullptr;
-    }
     fields_ = new QWidget(this);
     grid_ = new QGridLayout(fields_);
     grid_->setContentsMargins(0, 0, 0, 0);
@@ -87,9 +104,10 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     grid_->setVerticalSpacing(5);
     grid_->setColumnStretch(1, 1);
     grid_->setColumnMinimumWidth(2, 12);
+    if (groups.size() > 1) add_tabs(groups);
     // In a narrow one, what is long gets the whole width.
     const bool one_column = first_row_ == 2 && std::any_of(fields.begin(), fields.end(), [](const Field& field) {
-                                return field.choices.isEmpty() && field.value.size() > 14;
+                                return field.span || (field.choices.isEmpty() && field.value.size() > 14);
                             });
     const int rows = one_column ? static_cast<int>(fields.size()) : static_cast<int>(fields.size() + 1) / 2;
     if (!one_column) grid_->setColumnStretch(4, 1);
@@ -100,33 +118,7 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         QPalette quiet = label->palette();
         quiet.setColor(QPalette::WindowText, theme::quiet);
         label->setPalette(quiet);
-        QWidget* input = nullptr;
-        if (field.choices.isEmpty()) {
-            auto* line = new QLineEdit(field.value, fields_);
-            line->setFont(theme::figures(theme::plain));
-            line->setPlaceholderText(field.hint);
-            // Of what is too long the beginning shows.
-            line->setCursorPosition(0);
-            line->setProperty(taken_text, field.value);
-            connect(line, &QLineEdit::editingFinished, this, [this, line, key = field.key] { take(line, key); });
-            input = line;
-        } else {
-            auto* box = new QComboBox(fields_);
-            box->addItems(field.choices);
-            box->setEditable(field.typed_too);
-            box->setInsertPolicy(QComboBox::NoInsert);
-            box->setCurrentText(field.value);
-            connect(box, &QComboBox::textActivated, this, [this, box, key = field.key](const QString& text) {
-                if (box->isEditable()) box->lineEdit()->setProperty(taken_text, text);
-                apply(key, text);
-            });
-            if (field.typed_too) {
-                box->lineEdit()->setProperty(taken_text, field.value);
-                connect(box->lineEdit(), &QLineEdit::editingFinished, this,
-                        [this, box, key = field.key] { take(box->lineEdit(), key); });
-            }
-            input = box;
-        }
+        QWidget* input = field.choices.isEmpty() ? line_of(field) : box_of(field);
         input->setObjectName(QStringLiteral("field_") + field.key);
         input->setToolTip(field.hint);
         input->installEventFilter(this);
@@ -136,13 +128,98 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
         if (number_at_the_start(field.value)) label->setCursor(Qt::SizeHorCursor);
         label->setToolTip(field.hint);
         const int column_at = i / rows * 3;
-        grid_->addWidget(label, i % rows, column_at);
-        grid_->addWidget(input, i % rows, column_at + 1);
+        const int row_at = i % rows + 1;
+        grid_->addWidget(label, row_at, column_at);
+        grid_->addWidget(field.span ? with_track(field, static_cast<QLineEdit*>(input)) : input, row_at, column_at + 1);
         if (first == nullptr || input->objectName() == focused_name) first = input;
     }
-    column->insertWidget(first_row_, fields_);
+    column->insertWidget(first_row_ + (top_ != nullptr ? 1 : 0), fields_);
     first_ = first;
     focus_first();
+}
+
+void FieldForm::add_tabs(const QStringList& groups) {
+    auto* tabs = new QHBoxLayout;
+    tabs->setSpacing(6);
+    for (const QString& group : groups) {
+        auto* tab = new QPushButton(group, fields_);
+        tab->setObjectName(QStringLiteral("group_") + group);
+        tab->setCheckable(true);
+        tab->setChecked(group == group_);
+        tab->setStyleSheet(
+            QStringLiteral("QPushButton:checked { border-bottom: 2px solid %1; }").arg(theme::vermilion.name()));
+        connect(tab, &QPushButton::clicked, this, [this, group] {
+            group_ = group;
+            // The button that was pressed goes with the fields.
+            QMetaObject::invokeMethod(this, &FieldForm::build, Qt::QueuedConnection);
+        });
+        tabs->addWidget(tab);
+    }
+    tabs->addStretch(1);
+    grid_->addLayout(tabs, 0, 0, 1, 5);
+}
+
+QWidget* FieldForm::line_of(const Field& field) {
+    auto* line = new QLineEdit(field.value, fields_);
+    line->setFont(theme::figures(theme::plain));
+    line->setPlaceholderText(field.hint);
+    // Of what is too long the beginning shows.
+    line->setCursorPosition(0);
+    line->setProperty(taken_text, field.value);
+    connect(line, &QLineEdit::editingFinished, this, [this, line, key = field.key] { take(line, key); });
+    return line;
+}
+
+QWidget* FieldForm::box_of(const Field& field) {
+    auto* box = new QComboBox(fields_);
+    box->addItems(field.choices);
+    box->setEditable(field.typed_too);
+    box->setInsertPolicy(QComboBox::NoInsert);
+    box->setCurrentText(field.value);
+    connect(box, &QComboBox::textActivated, this, [this, box, key = field.key](const QString& text) {
+        if (box->isEditable()) box->lineEdit()->setProperty(taken_text, text);
+        apply(key, text);
+    });
+    if (field.typed_too) {
+        box->lineEdit()->setProperty(taken_text, field.value);
+        connect(box->lineEdit(), &QLineEdit::editingFinished, this,
+                [this, box, key = field.key] { take(box->lineEdit(), key); });
+    }
+    return box;
+}
+
+// The line tells the track's numbers, and the track those of the line.
+QWidget* FieldForm::with_track(const Field& field, QLineEdit* line) {
+    auto* both = new QWidget(fields_);
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(8);
+    auto* track = new SpanTrack(field.span->least, field.span->most, both);
+    track->setObjectName(QStringLiteral("span_") + field.key);
+    track->set_values(field.span->from, field.span->to);
+    line->setMinimumWidth(QFontMetrics(line->font()).horizontalAdvance(QStringLiteral("0.25 to 0.75 /s²")) + 16);
+    row->addWidget(line, 1);
+    row->addWidget(track, 1);
+    const double step = (field.span->most - field.span->least) / 1000;
+    const double tidy_to = std::pow(10.0, std::floor(std::log10(std::max(step, 1e-6))));
+    const auto unit = field.value.section(QLatin1Char(' '), field.value.contains(QStringLiteral(" to ")) ? 3 : 1);
+    connect(track, &SpanTrack::dragging, this, &FieldForm::dragging);
+    connect(track, &SpanTrack::moved, this, [this, line, key = field.key, tidy_to, unit](double from, double to) {
+        const auto tidy = [&](double number) {
+            return QString::fromStdString(plain_number(std::round(number / tidy_to) * tidy_to, 6));
+        };
+        const QString numbers = tidy(from) == tidy(to) ? tidy(from) : tr("%1 to %2").arg(tidy(from), tidy(to));
+        line->setText(unit.isEmpty() ? numbers : numbers + QLatin1Char(' ') + unit);
+        take(line, key);
+    });
+    connect(line, &QLineEdit::editingFinished, track, [line, track] {
+        const QStringList words = line->text().split(QLatin1Char(' '));
+        const auto from = parse_number(words.value(0).toStdString());
+        const auto to = parse_number(words.value(1) == QStringLiteral("to") ? words.value(2).toStdString()
+                                                                            : words.value(0).toStdString());
+        if (from && to) track->set_values(*from, *to);
+    });
+    return both;
 }
 
 void FieldForm::focus_first() {

@@ -5,6 +5,7 @@
 #include <QPointer>
 #include <QWidget>
 #include <functional>
+#include <optional>
 #include <vector>
 
 class QGridLayout;
@@ -14,12 +15,22 @@ namespace lacquer {
 
 /// One field. With choices it is a list to choose from, else a line to type in.
 struct Field {
+    /// A number that may lie anywhere from one value to another: it has a track with two handles beside its line.
+    struct Span {
+        double least = 0;  ///< of the track
+        double most = 1;
+        double from = 0;
+        double to = 0;
+    };
+
     QString key;
     QString label;
     QString value;
     QString hint;
     QStringList choices = {};
     bool typed_too = false;  ///< something else than the choices can be typed
+    QString group = {};      ///< fields of one group are shown at a time; those of none always
+    std::optional<Span> span = {};
 };
 
 class FieldForm : public QWidget {
@@ -54,6 +65,11 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void build();
+    void add_tabs(const QStringList& groups);
+    QWidget* line_of(const Field& field);
+    QWidget* box_of(const Field& field);
+    QWidget* with_track(const Field& field, QLineEdit* line);
     void apply(const QString& key, const QString& value);
     void take(QLineEdit* line, const QString& key);
     bool drag_label(QObject* label, QEvent* event);
@@ -66,6 +82,8 @@ private:
     QWidget* first_ = nullptr;
     int first_row_ = 1;  ///< of the column, below title and words
     QWidget* top_ = nullptr;
+    std::vector<Field> all_;
+    QString group_;  ///< that is shown
     Change change_;
     int drag_x_ = 0;
     double dragged_ = 0;

@@ -43,7 +43,12 @@ std::vector<Field> ground_fields(const Ground& ground, const Models& models) {
     std::vector<Field> fields{
         {"name", tr("Name"), qs(shown_name(ground.name)),
          stops_of(ground) != nullptr ? tr("read by at(%1, t), t from 0 to 1").arg(qs(ground.name)) : QString()}};
-    const auto add = [&](std::vector<Field> more) { fields.insert(fields.end(), more.begin(), more.end()); };
+    // What all grounds have stands with the last group, where there are some.
+    const auto add = [&](std::vector<Field> more) {
+        const QString group = fields.back().group;
+        for (Field& field : more) field.group = field.group.isEmpty() ? group : field.group;
+        fields.insert(fields.end(), more.begin(), more.end());
+    };
     if (const std::string* path = path_of(ground))
         add({{"path", tr("File"), qs(*path), tr("as seen from the finish's own file")}});
     add(std::visit([&](const auto& kind) { return fields_of(kind, models.document.finish()); }, ground.kind));
@@ -92,22 +97,22 @@ void show_ground_form(FieldForm& form, Models& models, std::size_t ground) {
     if (ground >= models.document.finish().grounds.size()) return;
     const Ground& found = models.document.finish().grounds[ground];
     const Name name = std::make_shared<std::string>(found.name);
-    form.show_fields(
-        title_of(found), ground_fields(found, models),
-        [&models, &form, name, ground](const QString& key, const QString& text) {
-            if (key == "name") {
-                QString complaint = rename_to(models, name, text);
-                if (complaint.isEmpty())
-                    show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
-                return complaint;
-            }
-            QString complaint =
-                change_named(models, &Finish::grounds, *name, [&](Ground& g) { return ground_changed(g, key, text); });
-            // Another place has another view of its own, and a ready gradient other stops.
-            if (complaint.isEmpty() && (key == "place" || key == "preset" || key == "meaning" || key == "path"))
-                show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
-            return complaint;
-        });
+    form.show_fields(title_of(found), ground_fields(found, models),
+                     [&models, &form, name, ground](const QString& key, const QString& text) {
+                         if (key == "name") {
+                             QString complaint = rename_to(models, name, text);
+                             if (complaint.isEmpty())
+                                 show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
+                             return complaint;
+                         }
+                         QString complaint = change_named(models, &Finish::grounds, *name,
+                                                          [&](Ground& g) { return ground_changed(g, key, text); });
+                         // Another place has another view of its own, and a ready gradient other stops.
+                         if (complaint.isEmpty() &&
+                             (key == "place" || key == "preset" || key == "meaning" || key == "path" || key == "shape"))
+                             show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
+                         return complaint;
+                     });
     if (const auto values = stop_values(found)) {
         auto* stops = new StopsEditor(models, found.name, *values, &form);
         QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);

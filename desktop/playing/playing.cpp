@@ -13,13 +13,13 @@ namespace {
 constexpr double frames_per_second = 60;
 constexpr int tick_ms = 16;
 
-std::vector<std::string> cue_names(const Finish& finish) {
+}  // namespace
+
+std::vector<std::string> names_of_cues(const Finish& finish) {
     std::vector<std::string> names;
     for (const CueKind& cue : finish.cues) names.push_back(cue.name);
     return names;
 }
-
-}  // namespace
 
 Playing::Playing(Document& document, Clock clock, QObject* parent)
     : QObject(parent), document_(document), clock_(std::move(clock)) {
@@ -49,7 +49,7 @@ Playing::~Playing() = default;
 
 // What is gone can be neither held nor played.
 void Playing::follow_finish() {
-    const std::vector<std::string> cues = cue_names(document_.finish());
+    const std::vector<std::string> cues = names_of_cues(document_.finish());
     const bool some_are_left =
         std::any_of(cues.begin(), cues.end(), [this](const std::string& name) { return chosen_cues_.holds(name); });
     if (some_are_left) {
@@ -65,13 +65,8 @@ void Playing::follow_finish() {
     replay();
 }
 
-void Playing::toggle_cue(const std::string& cue) {
-    chosen_cues_.toggle(cue, cue_names(document_.finish()));
-    emit played_changed();
-}
-
-void Playing::choose_all_cues() {
-    chosen_cues_.choose_all(cue_names(document_.finish()));
+void Playing::choose_cues(ChosenNames chosen) {
+    chosen_cues_ = std::move(chosen);
     emit played_changed();
 }
 

@@ -18,6 +18,9 @@ namespace lacquer {
 /// Seconds of some steady clock; tests bring their own.
 using Clock = std::function<double()>;
 
+/// The cues of a finish, in the order of their pads.
+std::vector<std::string> names_of_cues(const Finish& finish);
+
 class Playing : public QObject {
     Q_OBJECT
 
@@ -53,12 +56,10 @@ public:
     /// Plays a cue as its pad has it: with the pad's strength, or a random one in its range.
     void press_pad(const CueKind& cue);
     void press_pad(const CueKind& cue, double at, double x, double y, int object);
-    /// The cue that a click in the picture plays; empty for the first.
-    const std::string& chosen_cue() const { return chosen_cues_.one(); }
+    /// The cues that are chosen on their pads. The one of them is that which a click in the picture plays; if there is
+    /// none, the first does.
     const ChosenNames& chosen_cues() const { return chosen_cues_; }
-    void choose_cue(const std::string& cue) { chosen_cues_.choose(cue); }
-    void toggle_cue(const std::string& cue);
-    void choose_all_cues();
+    void choose_cues(ChosenNames chosen);
     /// Sets a signal now. A place also turns the switches of the zones that it enters or leaves.
     void set_signal(const std::string& name, const std::array<double, 3>& value);
     /// Plays these live, and records them if it records.

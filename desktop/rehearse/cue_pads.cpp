@@ -85,14 +85,22 @@ void CuePads::copy_chosen() {
 }
 
 void CuePads::choose_all() {
-    playing_.choose_all_cues();
+    ChosenNames all;
+    all.choose_all(names_of_cues(document_.finish()));
+    playing_.choose_cues(std::move(all));
     document_.say(tr("Chose %1").arg(tr("%n cue(s)", nullptr, static_cast<int>(document_.finish().cues.size()))));
+}
+
+void CuePads::choose_one(const std::string& cue) {
+    ChosenNames one;
+    one.choose(cue);
+    playing_.choose_cues(std::move(one));
 }
 
 void CuePads::press(int cue) {
     if (cue < 0 || cue >= static_cast<int>(document_.finish().cues.size())) return;
     const CueKind pressed = document_.finish().cues[static_cast<std::size_t>(cue)];
-    playing_.choose_cue(pressed.name);
+    choose_one(pressed.name);
     playing_.press_pad(pressed);
     update();
 }
@@ -160,10 +168,12 @@ void CuePads::mousePressEvent(QMouseEvent* event) {
         present_ = i;
         const std::string& name = document_.finish().cues[static_cast<std::size_t>(i)].name;
         if (event->button() == Qt::RightButton) {
-            if (!playing_.chosen_cues().holds(name)) playing_.choose_cue(name);
+            if (!playing_.chosen_cues().holds(name)) choose_one(name);
         } else if (event->modifiers().testFlag(Qt::ControlModifier)) {
             setFocus();
-            playing_.toggle_cue(name);
+            ChosenNames chosen = playing_.chosen_cues();
+            chosen.toggle(name, names_of_cues(document_.finish()));
+            playing_.choose_cues(std::move(chosen));
         } else if (strength_area(i).adjusted(0, -2, 0, 4).contains(event->pos())) {
             dragged_ = i;
             drags_weakest_ = event->modifiers().testFlag(Qt::ShiftModifier);

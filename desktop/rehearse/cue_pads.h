@@ -54,6 +54,7 @@ protected:
     void focusOutEvent(QFocusEvent* event) override;
 
 private:
+    void choose_one(const std::string& cue);
     void drag_strength(int x, bool weakest);
     void paint_pad(QPainter& painter, int cue) const;
     int count() const;

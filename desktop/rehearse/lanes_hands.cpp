@@ -230,7 +230,7 @@ void LanesView::mouseDoubleClickEvent(QMouseEvent* event) {
     const double time = std::clamp(view_.time_at(event->pos().x()), 0.0, finish.length);
     Tape tape = finish.tape;
     if (lane->kind == Kind::cues && !finish.cues.empty()) {
-        const CueKind* cue = find_cue(finish, playing_.chosen_cue());
+        const CueKind* cue = find_cue(finish, playing_.chosen_cues().one());
         if (cue == nullptr) cue = &finish.cues.front();
         add_to_tape(tape, Cue{cue->name, time, cue->strength, cue->direction});
         take_tape({std::move(tape), {}}, tr("Put %1 on the tape").arg(qs(shown_name(cue->name))), false);

@@ -52,6 +52,9 @@ constexpr std::array rows = {
     ActionRow{"add_curve", "Ground", "Add curve", "Alt+C", "add heights along a line, read by at()"}
         .at(Where::bench)
         .in(on_ground),
+    ActionRow{"add_droplets", "Ground", "Add droplets", "Ctrl+Alt+D", "add many small sprites: rain, sparks, splats"}
+        .at(Where::bench)
+        .in(on_ground),
     ActionRow{"add_sprite_part", "Ground", "Add sprite part…", "Alt+P",
               "to the sprite chosen on the shelf, or a new one"}
         .in(on_ground),

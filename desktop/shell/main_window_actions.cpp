@@ -77,6 +77,11 @@ MainWindow::Handlers MainWindow::file_handlers() {
         {"mend", [this] { mend(); }},
         {"add_picture", [this] { add_picture_asking(document_); }},
         {"add_gradient", [this] { add_stops(StopValues::colours); }},
+        {"add_droplets",
+         [this] {
+             lacquer::add_droplets(document_);
+             show_ground_page(qs(document_.finish().grounds.back().name));
+         }},
         {"add_curve", [this] { add_stops(StopValues::heights); }},
         {"add_scene", [this] { choose_scene(); }},
         {"add_marks", [this] { mark_objects(); }},

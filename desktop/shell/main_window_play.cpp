@@ -220,7 +220,7 @@ void MainWindow::choose_signal_page() {
 void MainWindow::choose_cue_page() {
     const Finish& finish = document_.finish();
     for (std::size_t i = 0; i < finish.cues.size(); ++i) {
-        if (finish.cues[i].name != playing_.chosen_cue()) continue;
+        if (finish.cues[i].name != playing_.chosen_cues().one()) continue;
         show_cue_form(form(), models_, i);
         return show_form();
     }
@@ -253,7 +253,8 @@ void MainWindow::delete_cue() {
                        tr("Deleted %1").arg(tr("%n cue(s)", nullptr, static_cast<int>(names.size()))));
         return;
     }
-    if (find_cue(document_.finish(), playing_.chosen_cue()) != nullptr) return take(playing_.chosen_cue());
+    if (find_cue(document_.finish(), playing_.chosen_cues().one()) != nullptr)
+        return take(playing_.chosen_cues().one());
     choose(names_of(document_.finish().cues),
            [this, take](int i) { take(document_.finish().cues[static_cast<std::size_t>(i)].name); });
 }

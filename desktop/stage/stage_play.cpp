@@ -86,7 +86,7 @@ void StageView::take_touch() {
         ask_values();
     }
     const Finish& finish = document_.finish();
-    const CueKind* cue = find_cue(finish, playing_.chosen_cue());
+    const CueKind* cue = find_cue(finish, playing_.chosen_cues().one());
     if (cue == nullptr && !finish.cues.empty()) cue = &finish.cues.front();
     if (cue == nullptr) return;
     const QSize size = drawing_.looked_frame();

@@ -86,6 +86,16 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "flow.png");
     }
     {
+        BenchWindow bench(test::demo_path("rain-on-the-pane"));
+        bench.playing().set_time(2.6);
+        bench.document().select("through");
+        bench.action("ground_shelf");
+        bench.window().shelf().choose("runs");
+        bench.window().shelf().setFocus();
+        bench.key(Qt::Key_Return);
+        shoot(bench, "droplets.png");
+    }
+    {
         BenchWindow bench(test::demo_path());
         bench.document().edit(forty_steps(), QStringLiteral("Forty steps"));
         bench.playing().set_time(0.75);

@@ -188,7 +188,7 @@ TEST_CASE("every action of the Ground menu does what it says") {
     Menus menus(bench, {"Ground"});
     const auto grounds = [&] { return finish_of(bench).grounds.size(); };
     bench.to_add = QStringLiteral(LACQUER_SOURCE "/demo/pictures/crab.png");
-    for (const char* id : {"add_picture", "add_sprite_part", "add_gradient", "add_curve"}) {
+    for (const char* id : {"add_picture", "add_sprite_part", "add_gradient", "add_curve", "add_droplets"}) {
         menus.changes(id, grounds);
         bench.key(Qt::Key_Escape);
         bench.window().ladder().setFocus();

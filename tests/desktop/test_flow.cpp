@@ -9,6 +9,7 @@
 
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "desktop/dials/dials_view.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/shell/notice_bar.h"
 #include "tests/desktop/bench_window.h"

@@ -6,7 +6,7 @@ import re
 import sys
 
 root = pathlib.Path(sys.argv[1])
-ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|ground|link|base|operation|gpu|flow|cli)\.[a-z-]+)"')
+ID = re.compile(r'"((?:lang|drive|finish|edit|file|picture|render|ground|link|base|operation|gpu|flow|droplets|cli)\.[a-z-]+)"')
 
 
 REMARK = re.compile(r"//[^\n]*")

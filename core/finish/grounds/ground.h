@@ -14,6 +14,7 @@
 #include "core/base/kept_keys.h"
 #include "core/finish/grounds/capture_ground.h"
 #include "core/finish/grounds/curve_ground.h"
+#include "core/finish/grounds/droplets_ground.h"
 #include "core/finish/grounds/gradient_ground.h"
 #include "core/finish/grounds/marks_ground.h"
 #include "core/finish/grounds/picture_ground.h"
@@ -24,7 +25,7 @@
 namespace lacquer {
 
 using GroundKind = std::variant<PictureGround, GradientGround, CurveGround, SceneGround, CaptureGround, MarksGround,
-                                SpriteGround, TableGround>;
+                                SpriteGround, TableGround, DropletsGround>;
 
 struct Ground {
     std::string name = {};

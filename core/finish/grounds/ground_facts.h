@@ -11,7 +11,7 @@
 namespace lacquer {
 
 /// What a picture of a ground holds.
-enum class GroundLayer { colour, depth, normal, position, id, marks, part, share };
+enum class GroundLayer { colour, depth, normal, position, id, marks, part, share, age, seed, place, push };
 
 /// A picture that a ground gives to formulas.
 struct GroundPicture {

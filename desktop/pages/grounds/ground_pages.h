@@ -18,6 +18,7 @@ QString kind_words(const CaptureGround& ground);
 QString kind_words(const MarksGround& ground);
 QString kind_words(const SpriteGround& ground);
 QString kind_words(const TableGround& ground);
+QString kind_words(const DropletsGround& ground);
 
 /// What the shelf says below a card's picture, before its size.
 QString facts_of(const PictureGround& ground);
@@ -28,6 +29,7 @@ QString facts_of(const CaptureGround& ground);
 QString facts_of(const MarksGround& ground);
 QString facts_of(const SpriteGround& ground);
 QString facts_of(const TableGround& ground);
+QString facts_of(const DropletsGround& ground);
 
 /// The fields that only this kind has.
 std::vector<Field> fields_of(const PictureGround& ground, const Finish& finish);
@@ -38,6 +40,7 @@ std::vector<Field> fields_of(const CaptureGround& ground, const Finish& finish);
 std::vector<Field> fields_of(const MarksGround& ground, const Finish& finish);
 std::vector<Field> fields_of(const SpriteGround& ground, const Finish& finish);
 std::vector<Field> fields_of(const TableGround& ground, const Finish& finish);
+std::vector<Field> fields_of(const DropletsGround& ground, const Finish& finish);
 
 /// Takes what was typed into one of them, and gives back what was wrong with it; empty if nothing was.
 QString change_field(PictureGround& ground, const QString& key, const QString& text);
@@ -48,5 +51,6 @@ QString change_field(CaptureGround& ground, const QString& key, const QString& t
 QString change_field(MarksGround& ground, const QString& key, const QString& text);
 QString change_field(SpriteGround& ground, const QString& key, const QString& text);
 QString change_field(TableGround& ground, const QString& key, const QString& text);
+QString change_field(DropletsGround& ground, const QString& key, const QString& text);
 
 }  // namespace lacquer

@@ -1,0 +1,510 @@
+#include "core/droplets/emitter.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+#include <utility>
+
+#include "core/base/hash.h"
+#include "core/droplets/drop_field.h"
+
+namespace lacquer {
+
+namespace {
+
+using Id = DropNumberId;
+
+// Moments are sums of parts of a second: what is this near to a birth or an end is at it.
+constexpr double slack = 1e-9;
+
+// Streams of births, so that drops of one are unlike those of another.
+constexpr std::uint32_t rate_stream = 0x51;
+constexpr std::uint32_t field_stream = 0xF1;
+constexpr std::uint32_t burst_stream = 0x1000;
+
+// What is drawn for a drop besides its numbers, which have the channels of their ids.
+constexpr std::uint32_t seed_channel = 100;
+constexpr std::uint32_t cell_channel = 101;
+constexpr std::uint32_t across_channel = 102;
+constexpr std::uint32_t down_channel = 103;
+constexpr std::uint32_t gust_channel = 104;
+
+double looked_up(const std::vector<float>& values, double share, double usual) {
+    if (values.empty()) return usual;
+    const double place = std::clamp(share, 0.0, 1.0) * static_cast<double>(values.size() - 1);
+    const auto i = std::min(static_cast<std::size_t>(place), values.size() - 1);
+    const auto next = std::min(i + 1, values.size() - 1);
+    const double part = place - static_cast<double>(i);
+    return static_cast<double>(values[i]) * (1 - part) + static_cast<double>(values[next]) * part;
+}
+
+// A formula's track, or a number that stays.
+Track track_of(const Droplets& droplets, Id id, const FormulaSource& formulas) {
+    const DropNumber& number = droplets.number(id);
+    const DropNumberSpec& spec = spec_of(id);
+    const std::string key(spec.key);
+    if (number.formula.empty() || !formulas.value) return Track(number.from);
+    const auto value = [&](double time) {
+        const double read = formulas.value(key, time);
+        return std::isfinite(read) ? std::clamp(read, spec.least, spec.most) : number.from;
+    };
+    Track track(value(0));
+    if (spec.reads == DropReads::steady || (formulas.stands_still && formulas.stands_still(key))) return track;
+    for (const double at : formulas.moments) track.change(at, value(at));
+    return track;
+}
+
+Track on_track(const Droplets& droplets, const FormulaSource& formulas) {
+    if (droplets.born_while.empty() || !formulas.value) return Track(1);
+    const std::string key = "born_while";
+    Track track(formulas.value(key, 0) != 0 ? 1 : 0);
+    if (formulas.stands_still && formulas.stands_still(key)) return track;
+    for (const double at : formulas.moments) track.change(at, formulas.value(key, at) != 0 ? 1 : 0);
+    return track;
+}
+
+Track product(const Track& rate, const Track& on, double delay) {
+    std::vector<double> moments = moments_of(rate, on);
+    moments.push_back(delay);
+    std::sort(moments.begin(), moments.end());
+    Track born(delay > 0 ? 0 : rate.value(0) * on.value(0));
+    for (const double at : moments) {
+        if (at >= delay) born.change(at, rate.value(at) * on.value(at));
+    }
+    return born;
+}
+
+double most_of(const Droplets& droplets, Id id, const Track& track) {
+    const DropNumber& number = droplets.number(id);
+    if (number.formula.empty()) return std::max(number.from, number.to);
+    double most = 0;
+    for (const double at : track.moments()) most = std::max(most, track.value(at));
+    return most;
+}
+
+bool may_move(const Droplets& droplets) {
+    for (const Id id : {Id::speed, Id::fall, Id::wind_x, Id::wind_y, Id::gust}) {
+        const DropNumber& number = droplets.number(id);
+        if (!number.formula.empty() || number.from != 0 || number.to != 0) return true;
+    }
+    return false;
+}
+
+}  // namespace
+
+/// One drop before anything is worked out about it.
+struct Emitter::Birth {
+    double at = 0;
+    std::uint32_t stream = 0;
+    std::int64_t index = 0;
+    const Cue* cue = nullptr;  ///< of a burst
+    Vector2 place;             ///< of a field, shares of the frame
+    double life = 0;
+    double ends = 0;  ///< when its end began; infinite if it has not
+    double ending = 0;
+    double field_end = std::numeric_limits<double>::infinity();
+
+    double random(std::uint32_t seed, std::uint32_t channel) const {
+        const auto low = static_cast<std::uint32_t>(index & 0xFFFFFFFF);
+        const auto high = static_cast<std::uint32_t>(static_cast<std::uint64_t>(index) >> 32U);
+        return static_cast<double>(unit_from_hash(pcg3d({seed ^ pcg(stream), low, channel ^ pcg(high)})[0]));
+    }
+};
+
+/// The frame, in pixels and in shorter sides.
+struct Emitter::Frame {
+    double width = 1;
+    double height = 1;
+    double side = 1;
+
+    Frame(int wide, int high) : width(wide), height(high), side(std::min(wide, high)) {}
+    Vector2 in_sides(double x, double y) const { return {x * width / side, y * height / side}; }
+};
+
+/// The fixed field, and when the place in play came near to each drop of it.
+struct Emitter::Field {
+    double aspect = 0;
+    std::vector<Vector2> places;  // shares of the frame
+    std::vector<double> reached;  // seconds; infinite where it never came near
+};
+
+Emitter::Emitter(Droplets droplets, const DropPlay& play, DropCurves curves)
+    : droplets_(std::move(droplets)),
+      curves_(std::move(curves)),
+      path_(play.path),
+      wind_x_(track_of(droplets_, Id::wind_x, play.formulas), track_of(droplets_, Id::drag, play.formulas).value(0)),
+      wind_y_(track_of(droplets_, Id::wind_y, play.formulas), track_of(droplets_, Id::drag, play.formulas).value(0)),
+      moves_(may_move(droplets_)) {
+    for (const DropNumberSpec& spec : drop_numbers())
+        tracks_[static_cast<std::size_t>(spec.id)] = track_of(droplets_, spec.id, play.formulas);
+    born_ = product(tracks_[static_cast<std::size_t>(Id::rate)], on_track(droplets_, play.formulas),
+                    steady_number(Id::delay));
+    for (const double at : born_.moments()) sums_.push_back(born_.integral(at));
+    longest_life_ = most_of(droplets_, Id::life, tracks_[static_cast<std::size_t>(Id::life)]);
+    longest_end_ = most_of(droplets_, Id::ending, tracks_[static_cast<std::size_t>(Id::ending)]);
+    for (const Cue& cue : play.tape.cues) {
+        if (!(cue.strength > 0)) continue;
+        if (!droplets_.cue.empty() && cue.name == droplets_.cue) bursts_.push_back(cue);
+        if (!droplets_.ends_at.empty() && cue.name == droplets_.ends_at) ends_.push_back(cue.at);
+    }
+}
+
+Emitter::~Emitter() = default;
+
+double Emitter::steady_number(Id id) const { return tracks_[static_cast<std::size_t>(id)].value(0); }
+
+double Emitter::number(Id id, const Birth& birth) const {
+    const auto i = static_cast<std::size_t>(id);
+    const DropNumber& number = droplets_.numbers[i];
+    if (!number.formula.empty()) return tracks_[i].value(birth.at);
+    if (number.from == number.to) return number.from;
+    return number.from + (number.to - number.from) *
+                             birth.random(static_cast<std::uint32_t>(droplets_.seed), static_cast<std::uint32_t>(i));
+}
+
+// When the drop of this index is born; infinite if never. Before 0 s things are as they are then.
+double Emitter::time_of(std::int64_t index) const {
+    const auto wanted = static_cast<double>(index);
+    const std::vector<double>& moments = born_.moments();
+    if (index < 0) return born_.value(0) > 0 ? wanted / born_.value(0) : -std::numeric_limits<double>::infinity();
+    // The last moment up to which no more have been born: from there on some are, unless it is the last of all.
+    const auto next = std::upper_bound(sums_.begin(), sums_.end(), wanted);
+    const auto i = static_cast<std::size_t>(next - sums_.begin()) - 1;
+    const double rate = born_.value(moments[i]);
+    return rate > 0 ? moments[i] + (wanted - sums_[i]) / rate : std::numeric_limits<double>::infinity();
+}
+
+bool Emitter::add_rate_births(double time, Births& births) const {
+    const double until = born_.integral(time);
+    const double since = born_.integral(time - longest_life_);
+    constexpr double most_index = 9e15;
+    auto last = static_cast<std::int64_t>(std::floor(std::min(until, most_index)));
+    while (time_of(last + 1) <= time + slack) ++last;
+    while (last >= 0 && time_of(last) > time + slack) --last;
+    const double first_wanted = droplets_.settled ? since : std::max(since, 0.0);
+    auto first = static_cast<std::int64_t>(std::ceil(std::clamp(first_wanted, -most_index, most_index))) - 1;
+    if (!droplets_.settled) first = std::max<std::int64_t>(first, 0);
+    const bool capped = last - first >= most_drops;
+    first = std::max(first, last - most_drops + 1);
+    for (std::int64_t i = first; i <= last; ++i) {
+        Birth birth;
+        birth.at = time_of(i);
+        birth.stream = rate_stream;
+        birth.index = i;
+        if (std::isfinite(birth.at)) births.push_back(birth);
+    }
+    return capped;
+}
+
+bool Emitter::add_bursts(double time, Births& births) const {
+    const double over = steady_number(Id::burst_time);
+    const double since = time - longest_life_ - over - slack;
+    const std::size_t before = births.size();
+    const auto first = std::partition_point(bursts_.begin(), bursts_.end(), [&](const Cue& c) { return c.at < since; });
+    const auto after =
+        std::partition_point(bursts_.begin(), bursts_.end(), [&](const Cue& c) { return c.at <= time + slack; });
+    for (auto cue = after; cue != first;) {
+        --cue;
+        const auto nth = static_cast<std::uint32_t>(cue - bursts_.begin());
+        Birth birth;
+        birth.stream = burst_stream + (droplets_.new_each_cue ? nth : 0);
+        birth.cue = &*cue;
+        birth.at = cue->at;
+        const double wanted = number(Id::burst, birth) * (droplets_.by_strength ? cue->strength : 1);
+        const auto count = static_cast<std::int64_t>(std::lround(std::clamp(wanted, 0.0, 1.0 * most_drops)));
+        for (std::int64_t i = count - 1; i >= 0; --i) {
+            birth.index = i;
+            birth.at = cue->at + over * static_cast<double>(i) / static_cast<double>(count);
+            if (birth.at > time + slack) continue;
+            if (births.size() - before >= most_drops) return true;
+            births.push_back(birth);
+        }
+    }
+    return false;
+}
+
+bool Emitter::add_field(double time, const Frame& frame, Births& births) const {
+    if (droplets_.field == DropField::none || time < -slack) return false;
+    const std::shared_ptr<const Field> all = field(frame);
+    for (std::size_t i = 0; i < all->places.size(); ++i) {
+        Birth birth;
+        birth.stream = field_stream;
+        birth.index = static_cast<std::int64_t>(i);
+        birth.place = all->places[i];
+        birth.field_end = all->reached[i];
+        births.push_back(birth);
+    }
+    return false;
+}
+
+// Those that may live at a time, the oldest first. True if there would be more.
+bool Emitter::births_at(double time, const Frame& frame, Births& births) const {
+    bool capped = add_field(time, frame, births);
+    if (born_.integral(std::numeric_limits<double>::max()) > 0 || droplets_.settled)
+        capped = add_rate_births(time, births) || capped;
+    capped = add_bursts(time, births) || capped;
+    std::stable_sort(births.begin(), births.end(), [](const Birth& a, const Birth& b) {
+        return a.at != b.at ? a.at < b.at : a.stream != b.stream ? a.stream < b.stream : a.index < b.index;
+    });
+    std::erase_if(births, [&](Birth& birth) { return !lives(birth, time, frame); });
+    const auto most = static_cast<std::size_t>(std::clamp(steady_number(Id::most), 0.0, 1.0 * most_drops));
+    if (births.size() <= most) return capped;
+    births.erase(births.begin(), births.end() - static_cast<std::ptrdiff_t>(most));
+    return true;
+}
+
+bool Emitter::lives(Birth& birth, double time, const Frame& frame) const {
+    birth.life = birth.stream == field_stream ? std::numeric_limits<double>::infinity() : number(Id::life, birth);
+    if (birth.at > time + slack || !(time < birth.at + birth.life - slack)) return false;
+    birth.ends = end_of(birth, time, frame);
+    birth.ending = number(Id::ending, birth);
+    return time < birth.ends + birth.ending - slack || birth.ends > time;
+}
+
+double Emitter::end_of(const Birth& birth, double until, const Frame& frame) const {
+    const auto next = std::upper_bound(ends_.begin(), ends_.end(), birth.at);
+    const double by_cue = next != ends_.end() ? *next : std::numeric_limits<double>::infinity();
+    const double by_place = birth.stream == field_stream && !moves_ ? birth.field_end : reached_at(birth, until, frame);
+    return std::min(by_cue, by_place);
+}
+
+// When the place came near first, no later than `until`. The place stands still between the moments at which it is
+// told, and what lies on the straight way to its next one counts as passed then. Drops that move are looked at thirty
+// times a second, too.
+double Emitter::reached_at(const Birth& birth, double until, const Frame& frame) const {
+    if (path_.empty()) return std::numeric_limits<double>::infinity();
+    const double reach = number(Id::reach, birth);
+    const auto place_at = [&](double time) {
+        if (!moves_) {
+            const Vector2 place = birth_place(birth, frame);
+            return Vector2{place.x / frame.side, place.y / frame.side};
+        }
+        Drop drop;
+        move(birth, std::max(0.0, time - birth.at), frame, drop);
+        return Vector2{drop.x / frame.side, drop.y / frame.side};
+    };
+    auto now = std::upper_bound(path_.begin(), path_.end(), birth.at,
+                                [](double time, const PlaceMoment& moment) { return time < moment.at; });
+    Vector2 from =
+        frame.in_sides((now == path_.begin() ? *now : *(now - 1)).x, (now == path_.begin() ? *now : *(now - 1)).y);
+    const auto is_near = [&](double time, Vector2 to) {
+        return squared_distance(place_at(time), from, to) <= reach * reach;
+    };
+    if (is_near(birth.at, from)) return birth.at;
+    constexpr double looks_a_second = 30;
+    constexpr double most_looks = 1024;
+    const double step = std::max(1 / looks_a_second, std::min(birth.life, until - birth.at) / most_looks);
+    double looked = birth.at;
+    while (true) {
+        const double moment = now != path_.end() ? now->at : std::numeric_limits<double>::infinity();
+        if (moves_ && looked + step < std::min(moment, until)) {
+            looked += step;
+            if (is_near(looked, from)) return looked;
+            continue;
+        }
+        if (moment > until) return std::numeric_limits<double>::infinity();
+        const Vector2 to = frame.in_sides(now->x, now->y);
+        if (is_near(moment, to)) return moment;
+        from = to;
+        ++now;
+    }
+}
+
+std::shared_ptr<const Emitter::Field> Emitter::field(const Frame& frame) const {
+    const double aspect = frame.width / frame.height;
+    const std::lock_guard lock(mutex_);
+    if (field_ != nullptr && field_->aspect == aspect) return field_;
+    auto made = std::make_shared<Field>();
+    made->aspect = aspect;
+    const auto count = static_cast<int>(steady_number(Id::count));
+    made->places = drop_field(droplets_.field, count, steady_number(Id::apart), aspect,
+                              static_cast<std::uint32_t>(droplets_.seed));
+    made->reached.assign(made->places.size(), std::numeric_limits<double>::infinity());
+    if (!path_.empty() && !moves_) {
+        std::vector<Vector2> places;
+        std::vector<double> reaches;
+        for (std::size_t i = 0; i < made->places.size(); ++i) {
+            Birth birth;
+            birth.stream = field_stream;
+            birth.index = static_cast<std::int64_t>(i);
+            places.push_back(frame.in_sides(made->places[i].x, made->places[i].y));
+            reaches.push_back(number(Id::reach, birth));
+        }
+        std::vector<Vector2> path;
+        for (const PlaceMoment& moment : path_) path.push_back(frame.in_sides(moment.x, moment.y));
+        const std::vector<std::size_t> first = first_reached(places, reaches, path);
+        for (std::size_t i = 0; i < first.size(); ++i) {
+            if (first[i] < path_.size()) made->reached[i] = std::max(0.0, path_[first[i]].at);
+        }
+    }
+    field_ = made;
+    return field_;
+}
+
+// Pixels.
+Vector2 Emitter::birth_place(const Birth& birth, const Frame& frame) const {
+    if (birth.stream == field_stream) return {birth.place.x * frame.width, birth.place.y * frame.height};
+    const bool at_cue = birth.cue != nullptr && droplets_.at_cue;
+    const double x = (at_cue ? birth.cue->x : number(Id::x, birth)) * frame.width;
+    const double y = (at_cue ? birth.cue->y : number(Id::y, birth)) * frame.height;
+    const auto seed = static_cast<std::uint32_t>(droplets_.seed);
+    const double one = birth.random(seed, across_channel);
+    const double two = birth.random(seed, down_channel);
+    const double radius = number(Id::radius, birth) * frame.side;
+    switch (droplets_.place) {
+        case DropPlace::point:
+            return {x, y};
+        case DropPlace::disc: {
+            // Even over the area.
+            const double far = radius * std::sqrt(one);
+            const double angle = two * 2 * std::numbers::pi;
+            return {x + far * std::cos(angle), y + far * std::sin(angle)};
+        }
+        case DropPlace::line: {
+            const double angle = number(Id::angle, birth) * std::numbers::pi / 180;
+            const double far = radius * (one * 2 - 1);
+            return {x + far * std::cos(angle), y + far * std::sin(angle)};
+        }
+        case DropPlace::border: {
+            const double along = one * 2 * (frame.width + frame.height);
+            if (along < frame.width) return {along, 0};
+            if (along < frame.width + frame.height) return {frame.width, along - frame.width};
+            if (along < 2 * frame.width + frame.height) return {along - frame.width - frame.height, frame.height};
+            return {0, along - 2 * frame.width - frame.height};
+        }
+        case DropPlace::frame:
+            break;
+    }
+    return {one * frame.width, two * frame.height};
+}
+
+// Its place, in pixels, and its velocity.
+void Emitter::move(const Birth& birth, double age, const Frame& frame, Drop& drop) const {
+    const Vector2 start = birth_place(birth, frame);
+    drop.x = start.x;
+    drop.y = start.y;
+    if (!moves_) return;
+    const bool by_cue = birth.cue != nullptr && droplets_.at_cue;
+    const double degrees = number(Id::direction, birth) + (by_cue ? birth.cue->direction : 0);
+    const double angle = degrees * std::numbers::pi / 180;
+    const double speed = number(Id::speed, birth);
+    const Vector2 thrown{speed * std::cos(angle), speed * std::sin(angle)};
+    const double fall = number(Id::fall, birth);
+    const double drag = steady_number(Id::drag);
+    const double gust = number(Id::gust, birth);
+    const double gust_rate = number(Id::gust_rate, birth);
+    const auto key = pcg(static_cast<std::uint32_t>(
+        birth.random(static_cast<std::uint32_t>(droplets_.seed), gust_channel) * 4294967040.0));
+    const auto after = [&](double seconds) {
+        const Drag over = drag_over(drag, seconds);
+        Vector2 way{thrown.x * over.gains + wind_x_.way(birth.at, birth.at + seconds),
+                    thrown.y * over.gains + fall * over.falls + wind_y_.way(birth.at, birth.at + seconds)};
+        if (gust > 0) {
+            const double begin = static_cast<double>(unit_from_hash(pcg(key)));
+            way.x += gust * (gust_noise(key, begin + seconds * gust_rate) - gust_noise(key, begin));
+            way.y += gust * (gust_noise(key + 1, begin + seconds * gust_rate) - gust_noise(key + 1, begin));
+        }
+        return way;
+    };
+    Vector2 way = after(age);
+    const Drag over = drag_over(drag, age);
+    drop.velocity = {thrown.x * over.keeps + wind_x_.velocity(birth.at, birth.at + age),
+                     thrown.y * over.keeps + fall * over.gains + wind_y_.velocity(birth.at, birth.at + age)};
+    const double height = (steady_number(Id::floor) * frame.height - start.y) / frame.side;
+    const bool has_floor = steady_number(Id::floor) <= 1 && height > 0;
+    if (has_floor && drag == 0 && gust == 0 && steady_number(Id::bounce) > 0 && fall > 0) {
+        const Bounced done = bounced(thrown, fall, height, steady_number(Id::bounce), age);
+        way = done.way;
+        drop.velocity = done.velocity;
+    } else if (has_floor && way.y > height) {
+        double before = 0;
+        double landed = age;
+        for (int i = 0; i < 48; ++i) {
+            const double middle = (before + landed) / 2;
+            (after(middle).y > height ? landed : before) = middle;
+        }
+        way = {after(landed).x, height};
+        drop.velocity = {};
+    }
+    drop.x += way.x * frame.side;
+    drop.y += way.y * frame.side;
+}
+
+Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const {
+    const auto seed = static_cast<std::uint32_t>(droplets_.seed);
+    Drop drop;
+    drop.birth = birth.at;
+    drop.index = birth.index;
+    drop.age = std::max(0.0, time - birth.at);
+    const bool is_ending = birth.ends <= time;
+    const double end_share = is_ending && birth.ending > 0 ? (time - birth.ends) / birth.ending : 0;
+    const double life_share = std::isfinite(birth.life) && birth.life > 0 ? drop.age / birth.life : end_share;
+    drop.share = std::clamp(is_ending ? std::max(end_share, life_share) : life_share, 0.0, 1.0);
+    move(birth, drop.age, frame, drop);
+    const double largest = steady_number(Id::largest);
+    const double size =
+        std::min(number(Id::size, birth) * std::max(0.0, looked_up(curves_.size, life_share, 1)), largest) * frame.side;
+    drop.across = drop.along = size / 2;
+    drop.opacity = number(Id::opacity, birth) * std::clamp(looked_up(curves_.opacity, life_share, 1), 0.0, 1.0);
+    if (is_ending) drop.opacity *= std::clamp(looked_up(curves_.ending, end_share, 1 - end_share), 0.0, 1.0);
+    if (!curves_.tint.empty()) {
+        const auto last = static_cast<double>(curves_.tint.size() - 1);
+        const auto& colour = curves_.tint[static_cast<std::size_t>(std::lround(drop.share * last))];
+        drop.tint = {colour[0], colour[1], colour[2]};
+        drop.opacity *= static_cast<double>(colour[3]);
+    }
+    drop.turn = number(Id::turn, birth) * std::numbers::pi / 180;
+    if (droplets_.facing == DropFacing::turned)
+        drop.turn += number(Id::spin, birth) * drop.age * std::numbers::pi / 180;
+    if (droplets_.facing == DropFacing::along) {
+        const double speed = std::hypot(drop.velocity.x, drop.velocity.y);
+        if (speed > 0) drop.turn += std::atan2(drop.velocity.y, drop.velocity.x);
+        drop.along *= 1 + number(Id::stretch, birth) * speed;
+        drop.along = std::min(drop.along, std::max(drop.across, largest * frame.side / 2));
+    }
+    if (droplets_.leaves == DropLeaves::sticks) {
+        drop.x = std::clamp(drop.x, 0.0, frame.width);
+        drop.y = std::clamp(drop.y, 0.0, frame.height);
+    } else if (droplets_.leaves == DropLeaves::wraps) {
+        const double margin = drop.along;
+        const auto wrapped = [margin](double value, double length) {
+            const double whole = length + 2 * margin;
+            return value - std::floor((value + margin) / whole) * whole;
+        };
+        drop.x = wrapped(drop.x, frame.width);
+        drop.y = wrapped(drop.y, frame.height);
+    }
+    drop.seed = static_cast<float>(birth.random(seed, seed_channel));
+    const int cells = std::max(1, droplets_.columns * droplets_.rows);
+    const double running = std::floor(drop.age * droplets_.cell_rate);
+    drop.cell = droplets_.cell_rate > 0 ? static_cast<int>(std::fmod(running, cells))
+                                        : static_cast<int>(birth.random(seed, cell_channel) * cells);
+    return drop;
+}
+
+LiveDrops Emitter::alive(double time, int width, int height) const {
+    const Frame frame(width, height);
+    Births births;
+    LiveDrops live;
+    live.capped = births_at(time, frame, births);
+    live.drops.reserve(births.size());
+    for (const Birth& birth : births) live.drops.push_back(drop_of(birth, time, frame));
+    return live;
+}
+
+std::int64_t Emitter::count(double time, int width, int height) const {
+    Births births;
+    births_at(time, Frame(width, height), births);
+    return static_cast<std::int64_t>(births.size());
+}
+
+double Emitter::steady(double time) const {
+    const DropNumber& life = droplets_.number(Id::life);
+    const double mean =
+        life.formula.empty() ? (life.from + life.to) / 2 : tracks_[static_cast<std::size_t>(Id::life)].value(time);
+    const double field = droplets_.field == DropField::none ? 0 : std::floor(steady_number(Id::count));
+    return std::min(born_.value(time) * mean + field, steady_number(Id::most));
+}
+
+}  // namespace lacquer
