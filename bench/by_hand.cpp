@@ -178,4 +178,30 @@ void draw_ring_blur(Picture& out, const Picture& scene, float radius, WorkerPool
     });
 }
 
+void draw_soft_discs(Picture& out, const std::vector<HandDrop>& discs, WorkerPool& pool) {
+    constexpr int stripe = 32;
+    std::fill(out.data.begin(), out.data.end(), 0.0F);
+    pool.run((out.height + stripe - 1) / stripe, [&](int nth) {
+        const int top = nth * stripe;
+        const int bottom = std::min(out.height, top + stripe);
+        for (const HandDrop& disc : discs) {
+            const int first = std::max(top, static_cast<int>(std::floor(disc.y - disc.radius)));
+            const int last = std::min(bottom - 1, static_cast<int>(std::ceil(disc.y + disc.radius)));
+            const int left = std::max(0, static_cast<int>(std::floor(disc.x - disc.radius)));
+            const int right = std::min(out.width - 1, static_cast<int>(std::ceil(disc.x + disc.radius)));
+            const float scale = 1 / disc.radius;
+            for (int y = first; y <= last; ++y) {
+                const float v = (static_cast<float>(y) + 0.5F - disc.y) * scale;
+                for (int x = left; x <= right; ++x) {
+                    const float u = (static_cast<float>(x) + 0.5F - disc.x) * scale;
+                    const float t = std::max(0.0F, 1 - u * u - v * v);
+                    const float opacity = t * t;
+                    float* pixel = out.at(x, y);
+                    for (int k = 0; k < 4; ++k) pixel[k] = opacity + pixel[k] * (1 - opacity);
+                }
+            }
+        }
+    });
+}
+
 }  // namespace lacquer::bench

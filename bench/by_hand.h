@@ -1,6 +1,8 @@
 // Three effects written by hand with vector instructions, to compare the strip machine with.
 #pragma once
 
+#include <vector>
+
 #include "core/base/worker_pool.h"
 #include "core/picture/picture.h"
 
@@ -31,5 +33,15 @@ inline constexpr const char* ring_blur_formula =
 
 /// `ring_blur_formula`, four channels, linear between pixels: one pixel after the other, a colour a vector.
 void draw_ring_blur(Picture& out, const Picture& scene, float radius, WorkerPool& pool);
+
+/// A soft white disc, in pixels.
+struct HandDrop {
+    float x = 0;
+    float y = 0;
+    float radius = 0;
+};
+
+/// Soft discs over one another on a clear picture of four channels, in stripes of rows.
+void draw_soft_discs(Picture& out, const std::vector<HandDrop>& discs, WorkerPool& pool);
 
 }  // namespace lacquer::bench

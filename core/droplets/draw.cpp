@@ -16,42 +16,26 @@ namespace {
 constexpr std::size_t tile_pixels = std::size_t{drop_tile_width} * drop_tile_height;
 constexpr std::size_t target_count = 12;
 
-// A drop as tiles need it.
+// A drop before a tile is chosen.
 struct Placed {
-    DropRow row;   // at the frame's first pixel
-    double x = 0;  // of its middle, pixels
+    TileDrop drop;  // but for where the tile begins
+    double x = 0;   // of its middle, pixels
     double y = 0;
-    double u_down = 0;  // how u and v grow from row to row
-    double v_down = 0;
     double reach_x = 0;  // half the size of the rectangle around it, pixels
     double reach_y = 0;
     int level = 0;  // of the sprite
     int cell = 0;
+    // The tiles that it touches, from and up to, not including; none where it isn't seen.
+    int left_tile = 0;
+    int right_tile = 0;
+    int top_tile = 0;
+    int bottom_tile = 0;
 };
-
-// A row of pixels that all that is drawn of a drop lies in; empty where it misses the row.
-struct Span {
-    int first = 0;
-    int last = 0;
-};
-
-// Where -1 <= begin + step * x <= 1.
-void narrow(double begin, double step, double& first, double& last) {
-    constexpr double level = 1e-12;
-    if (std::fabs(step) < level) {
-        if (std::fabs(begin) > 1) last = first - 1;
-        return;
-    }
-    const double one = (-1 - begin) / step;
-    const double other = (1 - begin) / step;
-    first = std::max(first, std::min(one, other));
-    last = std::min(last, std::max(one, other));
-}
 
 class Drawing {
 public:
     Drawing(const LiveDrops& live, const Droplets& droplets, const DropSprite& sprite, int width, int height,
-            const DropLayers& layers)
+            const DropLayers& layers, DropPictures old)
         : droplets_(droplets),
           sprite_(sprite),
           width_(width),
@@ -59,17 +43,18 @@ public:
           layers_(layers),
           columns_((width + drop_tile_width - 1) / drop_tile_width),
           rows_((height + drop_tile_height - 1) / drop_tile_height),
-          tiles_(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_)) {
+          placed_(live.drops.size()) {
         for (int i = 0; i < drop_layer_count; ++i) {
             if (!layers_.wanted[i]) continue;
             static constexpr std::array<int, drop_layer_count> channels{4, 1, 1, 2, 2};
-            pictures_.layers[i] = Picture(width, height, channels[static_cast<std::size_t>(i)]);
+            Picture& used = old.layers[i];
+            pictures_.layers[i] = used.width == width && used.height == height
+                                      ? std::move(used)
+                                      : Picture(width, height, channels[static_cast<std::size_t>(i)]);
         }
-        placed_.reserve(live.drops.size());
-        for (const Drop& drop : live.drops) place(drop);
     }
 
-    int tile_count() const { return static_cast<int>(tiles_.size()); }
+    int tile_count() const { return columns_ * rows_; }
     DropPictures take() { return std::move(pictures_); }
 
     void draw_tile(int tile) {
@@ -77,19 +62,20 @@ public:
         const int top = tile / columns_ * drop_tile_height;
         const int wide = std::min(drop_tile_width, width_ - left);
         const int high = std::min(drop_tile_height, height_ - top);
-        const std::vector<std::uint32_t>& drops = tiles_[static_cast<std::size_t>(tile)];
-        if (drops.empty()) return clear(left, top, wide, high);
+        const std::size_t first = begins_[static_cast<std::size_t>(tile)];
+        const std::size_t last = begins_[static_cast<std::size_t>(tile) + 1];
+        if (first == last) return clear(left, top, wide, high);
         alignas(64) float numbers[target_count * tile_pixels];
-        std::fill(std::begin(numbers), std::end(numbers), 0.0F);
-        for (const std::uint32_t drop : drops) draw(placed_[drop], left, top, high, numbers);
-        finish(left, top, wide, high, numbers);
+        const DropTargets targets = cleared(numbers);
+        for (std::size_t i = first; i < last; ++i) draw(placed_[drops_[i]], left, top, high, targets);
+        finish(left, top, wide, high, targets);
     }
 
-private:
-    void place(const Drop& drop) {
+    /// Works out where a drop lies and which tiles it touches; any number of them at a time.
+    void place(const Drop& drop, std::size_t index) {
         if (!(drop.along > 0) || !(drop.across > 0) || !(drop.opacity > 0)) return;
         if (!std::isfinite(drop.x) || !std::isfinite(drop.y)) return;
-        Placed placed;
+        Placed& placed = placed_[index];
         placed.x = drop.x;
         placed.y = drop.y;
         const double cosine = std::cos(drop.turn);
@@ -101,11 +87,11 @@ private:
         const double top = std::floor((drop.y - placed.reach_y) / drop_tile_height);
         const double bottom = std::floor((drop.y + placed.reach_y) / drop_tile_height);
         if (right < 0 || bottom < 0 || left >= columns_ || top >= rows_) return;
-        DropRow& row = placed.row;
+        TileDrop& row = placed.drop;
         row.u_step = static_cast<float>(cosine / drop.along);
         row.v_step = static_cast<float>(-sine / drop.across);
-        placed.u_down = sine / drop.along;
-        placed.v_down = cosine / drop.across;
+        row.u_down = static_cast<float>(sine / drop.along);
+        row.v_down = static_cast<float>(cosine / drop.across);
         row.cosine = static_cast<float>(cosine);
         row.sine = static_cast<float>(sine);
         row.tint = drop.tint;
@@ -120,18 +106,33 @@ private:
             const double level = std::floor(std::log2(std::max(1.0, shrunk)) + 0.5);
             placed.level = std::min(static_cast<int>(level), static_cast<int>(sprite_.levels.size()) - 1);
         }
-        const auto index = static_cast<std::uint32_t>(placed_.size());
-        placed_.push_back(placed);
-        const int last_column = static_cast<int>(std::min(right, columns_ - 1.0));
-        const int last_row = static_cast<int>(std::min(bottom, rows_ - 1.0));
-        for (int y = static_cast<int>(std::max(top, 0.0)); y <= last_row; ++y) {
-            for (int x = static_cast<int>(std::max(left, 0.0)); x <= last_column; ++x)
-                tiles_[static_cast<std::size_t>(y) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(x)]
-                    .push_back(index);
+        placed.left_tile = static_cast<int>(std::max(left, 0.0));
+        placed.right_tile = static_cast<int>(std::min(right, columns_ - 1.0)) + 1;
+        placed.top_tile = static_cast<int>(std::max(top, 0.0));
+        placed.bottom_tile = static_cast<int>(std::min(bottom, rows_ - 1.0)) + 1;
+    }
+
+    /// Gives each tile the drops that touch it, in the order of their births.
+    void sort_into_tiles() {
+        begins_.assign(static_cast<std::size_t>(tile_count()) + 1, 0);
+        for (const Placed& placed : placed_) for_each_tile(placed, [&](std::size_t tile) { ++begins_[tile + 1]; });
+        for (std::size_t tile = 1; tile < begins_.size(); ++tile) begins_[tile] += begins_[tile - 1];
+        drops_.resize(begins_.back());
+        std::vector<std::size_t> next(begins_.begin(), begins_.end() - 1);
+        for (std::size_t i = 0; i < placed_.size(); ++i)
+            for_each_tile(placed_[i], [&](std::size_t tile) { drops_[next[tile]++] = static_cast<std::uint32_t>(i); });
+    }
+
+private:
+    template <class Visit>
+    void for_each_tile(const Placed& placed, Visit visit) const {
+        for (int y = placed.top_tile; y < placed.bottom_tile; ++y) {
+            for (int x = placed.left_tile; x < placed.right_tile; ++x)
+                visit(static_cast<std::size_t>(y) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(x));
         }
     }
 
-    static void add_lobes(const Drop& drop, DropRow& row) {
+    static void add_lobes(const Drop& drop, TileDrop& row) {
         const auto key = static_cast<std::uint32_t>(drop.seed * 16777216.0F);
         const double three = static_cast<double>(unit_from_hash(pcg3d({key, 1, 0})[0])) * 6.283185307179586;
         const double five = static_cast<double>(unit_from_hash(pcg3d({key, 2, 0})[0])) * 6.283185307179586;
@@ -139,59 +140,52 @@ private:
                      static_cast<float>(std::cos(five)), static_cast<float>(std::sin(five))};
     }
 
-    DropTargets targets(float* numbers, int y) const {
-        const auto row = [&](int i) {
-            return numbers + static_cast<std::size_t>(i) * tile_pixels + static_cast<std::size_t>(y) * drop_tile_width;
+    // Room for what is wanted, all 0.
+    DropTargets cleared(float* numbers) const {
+        const auto plane = [&](int i) {
+            float* begin = numbers + static_cast<std::size_t>(i) * tile_pixels;
+            std::fill_n(begin, tile_pixels, 0.0F);
+            return begin;
         };
         DropTargets to;
         if (layers_[DropLayer::colour]) {
-            to.red = row(0);
-            to.green = row(1);
-            to.blue = row(2);
-            to.opacity = row(3);
+            to.red = plane(0);
+            to.green = plane(1);
+            to.blue = plane(2);
+            to.opacity = plane(3);
         }
         if (layers_[DropLayer::age]) {
-            to.weight = row(4);
-            to.share = row(5);
+            to.weight = plane(4);
+            to.share = plane(5);
         }
         if (layers_[DropLayer::seed] || layers_[DropLayer::place]) {
-            to.best = row(6);
-            to.seed = row(7);
-            to.across = row(8);
-            to.down = row(9);
+            to.best = plane(6);
+            to.seed = plane(7);
+            to.across = plane(8);
+            to.down = plane(9);
         }
         if (layers_[DropLayer::push]) {
-            to.push_x = row(10);
-            to.push_y = row(11);
+            to.push_x = plane(10);
+            to.push_y = plane(11);
         }
         return to;
     }
 
-    void draw(const Placed& drop, int left, int top, int high, float* numbers) const {
-        const int first_row = std::max(0, static_cast<int>(std::floor(drop.y - drop.reach_y)) - top);
-        const int last_row = std::min(high - 1, static_cast<int>(std::ceil(drop.y + drop.reach_y)) - top);
-        const auto u_step = static_cast<double>(drop.row.u_step);
-        const auto v_step = static_cast<double>(drop.row.v_step);
-        for (int y = first_row; y <= last_row; ++y) {
-            const double down = top + y + 0.5 - drop.y;
-            const double across = left + 0.5 - drop.x;
-            const double u = across * u_step + down * drop.u_down;
-            const double v = across * v_step + down * drop.v_down;
-            double first = 0;
-            double last = drop_tile_width - 1;
-            narrow(u, u_step, first, last);
-            narrow(v, v_step, first, last);
-            if (last < first) continue;
-            DropRow row = drop.row;
-            row.u = static_cast<float>(u);
-            row.v = static_cast<float>(v);
-            const Span span{static_cast<int>(std::floor(first)), static_cast<int>(std::floor(last)) + 1};
-            if (sprite_.levels.empty()) {
-                draw_drop_row(row, droplets_.shape, droplets_.blend, span.first, span.last, targets(numbers, y));
-            } else {
-                draw_sprite_row(row, drop, span, targets(numbers, y));
-            }
-        }
+    void draw(const Placed& placed, int left, int top, int high, const DropTargets& targets) const {
+        TileDrop drop = placed.drop;
+        const double across = left + 0.5 - placed.x;
+        const double down = top + 0.5 - placed.y;
+        drop.u =
+            static_cast<float>(across * static_cast<double>(drop.u_step) + down * static_cast<double>(drop.u_down));
+        drop.v =
+            static_cast<float>(across * static_cast<double>(drop.v_step) + down * static_cast<double>(drop.v_down));
+        drop.first_row = static_cast<int>(std::max(0.0, std::floor(placed.y - placed.reach_y) - top));
+        drop.last_row = static_cast<int>(std::min(high - 1.0, std::ceil(placed.y + placed.reach_y) - top));
+        drop.first_column = static_cast<int>(std::max(0.0, std::floor(placed.x - placed.reach_x) - left));
+        drop.last_column =
+            static_cast<int>(std::min(drop_tile_width - 1.0, std::ceil(placed.x + placed.reach_x) - left));
+        if (sprite_.levels.empty()) return draw_tile_drop(drop, droplets_.shape, droplets_.blend, targets);
+        for (int y = drop.first_row; y <= drop.last_row; ++y) draw_sprite_row(drop, placed, y, targets);
     }
 
     // The sprite's colours and opacity at the drop's own coordinates, within its cell.
@@ -225,10 +219,12 @@ private:
         return sum;
     }
 
-    void draw_sprite_row(const DropRow& row, const Placed& drop, Span span, const DropTargets& out) const {
-        for (int x = span.first; x < span.last; ++x) {
-            const float u = row.u + static_cast<float>(x) * row.u_step;
-            const float v = row.v + static_cast<float>(x) * row.v_step;
+    void draw_sprite_row(const TileDrop& row, const Placed& drop, int y, const DropTargets& out) const {
+        const RowSpan span = row_span(row, y);
+        for (int column = span.first; column < span.last; ++column) {
+            const int x = y * drop_tile_width + column;
+            const float u = row.u + static_cast<float>(y) * row.u_down + static_cast<float>(column) * row.u_step;
+            const float v = row.v + static_cast<float>(y) * row.v_down + static_cast<float>(column) * row.v_step;
             if (u < -1 || u > 1 || v < -1 || v > 1) continue;
             const std::array<float, 4> colour = sprite_at(drop, u, v);
             const float opacity = colour[3] * row.opacity;
@@ -259,7 +255,7 @@ private:
     }
 
     // A picture's height is its opacity; its slope is measured over a sixteenth of it.
-    void add_slope(const Placed& drop, const DropRow& row, float u, float v, float& x, float& y) const {
+    void add_slope(const Placed& drop, const TileDrop& row, float u, float v, float& x, float& y) const {
         constexpr float step = 0.0625F;
         const float along = (sprite_at(drop, u - step, v)[3] - sprite_at(drop, u + step, v)[3]) / (2 * step);
         const float across = (sprite_at(drop, u, v - step)[3] - sprite_at(drop, u, v + step)[3]) / (2 * step);
@@ -275,35 +271,30 @@ private:
         }
     }
 
-    void finish(int left, int top, int wide, int high, float* numbers) {
+    void finish(int left, int top, int wide, int high, const DropTargets& from) {
         for (int y = 0; y < high; ++y) {
-            const DropTargets from = targets(numbers, y);
-            for (int x = 0; x < wide; ++x) {
-                if (layers_[DropLayer::colour]) {
-                    float* to = pictures_[DropLayer::colour].at(left + x, top + y);
-                    const float opacity = std::min(from.opacity[x], 1.0F);
-                    // Hidden colours would come to light wherever the picture is averaged.
-                    const float whole = opacity > 0 ? 1 / opacity : 0.0F;
-                    to[0] = from.red[x] * whole;
-                    to[1] = from.green[x] * whole;
-                    to[2] = from.blue[x] * whole;
-                    to[3] = opacity;
-                }
-                if (layers_[DropLayer::age])
-                    *pictures_[DropLayer::age].at(left + x, top + y) =
-                        from.weight[x] > 0 ? from.share[x] / from.weight[x] : 0.0F;
-                if (layers_[DropLayer::seed]) *pictures_[DropLayer::seed].at(left + x, top + y) = from.seed[x];
-                if (layers_[DropLayer::place]) {
-                    float* to = pictures_[DropLayer::place].at(left + x, top + y);
-                    to[0] = from.across[x];
-                    to[1] = from.down[x];
-                }
-                if (layers_[DropLayer::push]) {
-                    float* to = pictures_[DropLayer::push].at(left + x, top + y);
-                    to[0] = from.push_x[x];
-                    to[1] = from.push_y[x];
-                }
+            const int row = y * drop_tile_width;
+            const auto begin = [&](DropLayer layer) { return pictures_[layer].at(left, top + y); };
+            if (layers_[DropLayer::colour])
+                finish_drop_colours(from.red + row, from.green + row, from.blue + row, from.opacity + row, wide,
+                                    begin(DropLayer::colour));
+            if (layers_[DropLayer::age]) {
+                float* to = begin(DropLayer::age);
+                for (int x = 0; x < wide; ++x)
+                    to[x] = from.weight[row + x] > 0 ? from.share[row + x] / from.weight[row + x] : 0.0F;
             }
+            if (layers_[DropLayer::seed]) std::copy_n(from.seed + row, wide, begin(DropLayer::seed));
+            if (layers_[DropLayer::place])
+                interleave(from.across + row, from.down + row, wide, begin(DropLayer::place));
+            if (layers_[DropLayer::push])
+                interleave(from.push_x + row, from.push_y + row, wide, begin(DropLayer::push));
+        }
+    }
+
+    static void interleave(const float* first, const float* second, int count, float* to) {
+        for (int x = 0; x < count; ++x) {
+            to[2 * x] = first[x];
+            to[2 * x + 1] = second[x];
         }
     }
 
@@ -315,15 +306,24 @@ private:
     int columns_;
     int rows_;
     std::vector<Placed> placed_;
-    std::vector<std::vector<std::uint32_t>> tiles_;  // the drops of each, in the order of their births
+    std::vector<std::size_t> begins_;   // of each tile's part of the next, and where the last one ends
+    std::vector<std::uint32_t> drops_;  // of all tiles, one after another
     DropPictures pictures_;
 };
 
 }  // namespace
 
 DropPictures draw_drops(const LiveDrops& live, const Droplets& droplets, const DropSprite& sprite, int width,
-                        int height, const DropLayers& layers, WorkerPool& pool, const Cancel& cancel) {
-    Drawing drawing(live, droplets, sprite, width, height, layers);
+                        int height, const DropLayers& layers, WorkerPool& pool, const Cancel& cancel,
+                        DropPictures old) {
+    Drawing drawing(live, droplets, sprite, width, height, layers, std::move(old));
+    constexpr std::size_t chunk = 512;
+    const std::size_t count = live.drops.size();
+    pool.run(static_cast<int>((count + chunk - 1) / chunk), [&](int nth) {
+        const std::size_t begin = static_cast<std::size_t>(nth) * chunk;
+        for (std::size_t i = begin; i < std::min(count, begin + chunk); ++i) drawing.place(live.drops[i], i);
+    });
+    drawing.sort_into_tiles();
     pool.run(drawing.tile_count(), [&](int tile) {
         if (!cancel.requested()) drawing.draw_tile(tile);
     });

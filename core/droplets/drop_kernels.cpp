@@ -2,6 +2,8 @@
 // same bits.
 #include "core/droplets/drop_kernels.h"
 
+#include <algorithm>
+
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "core/droplets/drop_kernels.cpp"
 #include <hwy/foreach_target.h>
@@ -55,7 +57,7 @@ HWY_INLINE Height streak(V u, V v) {
 }
 
 // A blot whose edge goes in and out three, five and seven times, each turned by the drop's own angles.
-HWY_INLINE Height splash(V u, V v, const DropRow& row) {
+HWY_INLINE Height splash(V u, V v, const TileDrop& row) {
     const V r = hn::Sqrt(add(mul(u, u), mul(v, v)));
     const V safe = hn::IfThenElse(hn::Lt(r, num(1e-6F)), num(1), r);
     const V c = hn::Div(u, safe);
@@ -81,7 +83,7 @@ HWY_INLINE Height splash(V u, V v, const DropRow& row) {
 }
 
 template <DropShape shape>
-HWY_INLINE Height height_of(V u, V v, const DropRow& row) {
+HWY_INLINE Height height_of(V u, V v, const TileDrop& row) {
     if constexpr (shape == DropShape::ring) return ring(u, v);
     if constexpr (shape == DropShape::streak) return streak(u, v);
     if constexpr (shape == DropShape::splash) return splash(u, v, row);
@@ -107,67 +109,92 @@ HWY_INLINE void blend_in(float* sum, V now, V opacity, hn::Mask<F> is_larger) {
 }
 
 template <DropShape shape, DropBlend blend>
-HWY_NOINLINE void draw_row(const DropRow& row, int first, int last, const DropTargets& out) {
+HWY_NOINLINE void draw_tile(const TileDrop& drop, const DropTargets& out) {
     const F f;
     const auto lanes = static_cast<int>(hn::Lanes(f));
     const V lane = hn::Iota(f, 0.0F);
-    // Beyond its own pixels a drop is not there, so that whole blocks may be drawn.
-    for (int x = first / drop_block * drop_block; x < last; x += lanes) {
-        const V i = add(num(static_cast<float>(x)), lane);
-        const V u = add(num(row.u), mul(i, num(row.u_step)));
-        const V v = add(num(row.v), mul(i, num(row.v_step)));
-        const Height here = height_of<shape>(u, v, row);
-        const V opacity = mul(here.height, num(row.opacity));
-        if (out.opacity != nullptr) {
-            const hn::Mask<F> is_larger = hn::Lt(hn::Load(f, out.opacity + x), opacity);
-            blend_in<blend>(out.red + x, mul(opacity, num(row.tint[0])), opacity, is_larger);
-            blend_in<blend>(out.green + x, mul(opacity, num(row.tint[1])), opacity, is_larger);
-            blend_in<blend>(out.blue + x, mul(opacity, num(row.tint[2])), opacity, is_larger);
-            blend_in<blend>(out.opacity + x, opacity, opacity, is_larger);
-        }
-        if (out.share != nullptr) {
-            add_to(out.weight + x, opacity);
-            add_to(out.share + x, mul(opacity, num(row.share)));
-        }
-        if (out.best != nullptr) {
-            const hn::Mask<F> is_best = hn::Lt(hn::Load(f, out.best + x), opacity);
-            replace(out.best + x, opacity, is_best);
-            replace(out.seed + x, num(row.seed), is_best);
-            replace(out.across + x, u, is_best);
-            replace(out.down + x, v, is_best);
-        }
-        if (out.push_x != nullptr) {
-            const V slope_u = mul(here.slope_u, num(row.opacity));
-            const V slope_v = mul(here.slope_v, num(row.opacity));
-            add_to(out.push_x + x, sub(mul(slope_u, num(row.cosine)), mul(slope_v, num(row.sine))));
-            add_to(out.push_y + x, add(mul(slope_u, num(row.sine)), mul(slope_v, num(row.cosine))));
+    for (int y = drop.first_row; y <= drop.last_row; ++y) {
+        const RowSpan span = row_span(drop, y);
+        const float row_u = drop.u + static_cast<float>(y) * drop.u_down;
+        const float row_v = drop.v + static_cast<float>(y) * drop.v_down;
+        // Beyond its own pixels a drop is not there, so that whole blocks may be drawn.
+        for (int x = span.first / drop_block * drop_block; x < span.last; x += lanes) {
+            const int at = y * drop_tile_width + x;
+            const V i = add(num(static_cast<float>(x)), lane);
+            const V u = add(num(row_u), mul(i, num(drop.u_step)));
+            const V v = add(num(row_v), mul(i, num(drop.v_step)));
+            const Height here = height_of<shape>(u, v, drop);
+            const V opacity = mul(here.height, num(drop.opacity));
+            if (out.opacity != nullptr) {
+                const hn::Mask<F> is_larger = hn::Lt(hn::Load(f, out.opacity + at), opacity);
+                blend_in<blend>(out.red + at, mul(opacity, num(drop.tint[0])), opacity, is_larger);
+                blend_in<blend>(out.green + at, mul(opacity, num(drop.tint[1])), opacity, is_larger);
+                blend_in<blend>(out.blue + at, mul(opacity, num(drop.tint[2])), opacity, is_larger);
+                blend_in<blend>(out.opacity + at, opacity, opacity, is_larger);
+            }
+            if (out.share != nullptr) {
+                add_to(out.weight + at, opacity);
+                add_to(out.share + at, mul(opacity, num(drop.share)));
+            }
+            if (out.best != nullptr) {
+                const hn::Mask<F> is_best = hn::Lt(hn::Load(f, out.best + at), opacity);
+                replace(out.best + at, opacity, is_best);
+                replace(out.seed + at, num(drop.seed), is_best);
+                replace(out.across + at, u, is_best);
+                replace(out.down + at, v, is_best);
+            }
+            if (out.push_x != nullptr) {
+                const V slope_u = mul(here.slope_u, num(drop.opacity));
+                const V slope_v = mul(here.slope_v, num(drop.opacity));
+                add_to(out.push_x + at, sub(mul(slope_u, num(drop.cosine)), mul(slope_v, num(drop.sine))));
+                add_to(out.push_y + at, add(mul(slope_u, num(drop.sine)), mul(slope_v, num(drop.cosine))));
+            }
         }
     }
 }
 
 template <DropShape shape>
-HWY_INLINE void draw_row_of(const DropRow& row, DropBlend blend, int first, int last, const DropTargets& out) {
+HWY_INLINE void draw_tile_of(const TileDrop& drop, DropBlend blend, const DropTargets& out) {
     switch (blend) {
         case DropBlend::add:
-            return draw_row<shape, DropBlend::add>(row, first, last, out);
+            return draw_tile<shape, DropBlend::add>(drop, out);
         case DropBlend::over:
-            return draw_row<shape, DropBlend::over>(row, first, last, out);
+            return draw_tile<shape, DropBlend::over>(drop, out);
         case DropBlend::larger:
-            return draw_row<shape, DropBlend::larger>(row, first, last, out);
+            return draw_tile<shape, DropBlend::larger>(drop, out);
     }
 }
 
-void draw_any_row(const DropRow& row, DropShape shape, DropBlend blend, int first, int last, const DropTargets& out) {
+void draw_any(const TileDrop& drop, DropShape shape, DropBlend blend, const DropTargets& out) {
     switch (shape) {
         case DropShape::ring:
-            return draw_row_of<DropShape::ring>(row, blend, first, last, out);
+            return draw_tile_of<DropShape::ring>(drop, blend, out);
         case DropShape::streak:
-            return draw_row_of<DropShape::streak>(row, blend, first, last, out);
+            return draw_tile_of<DropShape::streak>(drop, blend, out);
         case DropShape::splash:
-            return draw_row_of<DropShape::splash>(row, blend, first, last, out);
+            return draw_tile_of<DropShape::splash>(drop, blend, out);
         case DropShape::disc:
         case DropShape::picture:
-            return draw_row_of<DropShape::disc>(row, blend, first, last, out);
+            return draw_tile_of<DropShape::disc>(drop, blend, out);
+    }
+}
+
+// The rows of a tile are whole blocks, so that what lies beyond `count` may be worked out, but not stored.
+void finish_colours(const float* red, const float* green, const float* blue, const float* opacity, int count,
+                    float* to) {
+    const F f;
+    const auto lanes = static_cast<int>(hn::Lanes(f));
+    HWY_ALIGN float rest[4 * drop_block];
+    for (int x = 0; x < count; x += lanes) {
+        const V held = at_most_1(hn::Load(f, opacity + x));
+        const hn::Mask<F> is_there = hn::Lt(num(0), held);
+        // Hidden colours would come to light wherever the picture is averaged.
+        const V whole = hn::IfThenElse(is_there, hn::Div(num(1), hn::IfThenElse(is_there, held, num(1))), num(0));
+        const bool is_whole = x + lanes <= count;
+        hn::StoreInterleaved4(mul(hn::Load(f, red + x), whole), mul(hn::Load(f, green + x), whole),
+                              mul(hn::Load(f, blue + x), whole), held, f, is_whole ? to + 4 * x : rest);
+        if (is_whole) continue;
+        for (int i = 0; i < 4 * (count - x); ++i) to[4 * x + i] = rest[i];
     }
 }
 
@@ -177,11 +204,44 @@ HWY_AFTER_NAMESPACE();
 #if HWY_ONCE
 namespace lacquer {
 
-HWY_EXPORT(draw_any_row);
+HWY_EXPORT(draw_any);
+HWY_EXPORT(finish_colours);
 
-void draw_drop_row(const DropRow& row, DropShape shape, DropBlend blend, int first, int last,
-                   const DropTargets& targets) {
-    HWY_DYNAMIC_DISPATCH(draw_any_row)(row, shape, blend, first, last, targets);
+void draw_tile_drop(const TileDrop& drop, DropShape shape, DropBlend blend, const DropTargets& tile) {
+    HWY_DYNAMIC_DISPATCH(draw_any)(drop, shape, blend, tile);
+}
+
+void finish_drop_colours(const float* red, const float* green, const float* blue, const float* opacity, int count,
+                         float* to) {
+    HWY_DYNAMIC_DISPATCH(finish_colours)(red, green, blue, opacity, count, to);
+}
+
+namespace {
+
+// Where -1 <= begin + step * x <= 1, a little further on either side.
+void narrow(float begin, float step, float& first, float& last) {
+    constexpr float level = 1e-9F;
+    if (step > level || step < -level) {
+        const float one = (-1 - begin) / step;
+        const float other = (1 - begin) / step;
+        first = std::max(first, std::min(one, other) - 1);
+        last = std::min(last, std::max(one, other) + 1);
+    } else if (begin > 1.001F || begin < -1.001F) {
+        last = first - 1;
+    }
+}
+
+}  // namespace
+
+RowSpan row_span(const TileDrop& drop, int row) {
+    // In a few blocks there is nothing to be saved.
+    if (drop.last_column - drop.first_column < 2 * drop_block) return {drop.first_column, drop.last_column + 1};
+    auto first = static_cast<float>(drop.first_column);
+    auto last = static_cast<float>(drop.last_column);
+    narrow(drop.u + static_cast<float>(row) * drop.u_down, drop.u_step, first, last);
+    narrow(drop.v + static_cast<float>(row) * drop.v_down, drop.v_step, first, last);
+    if (!(first <= last)) return {};
+    return {static_cast<int>(first), static_cast<int>(last) + 1};
 }
 
 }  // namespace lacquer

@@ -187,6 +187,7 @@ bool Emitter::add_rate_births(double time, Births& births) const {
     if (!droplets_.settled) first = std::max<std::int64_t>(first, 0);
     const bool capped = last - first >= most_drops;
     first = std::max(first, last - most_drops + 1);
+    births.reserve(births.size() + static_cast<std::size_t>(std::max<std::int64_t>(0, last - first + 1)));
     for (std::int64_t i = first; i <= last; ++i) {
         Birth birth;
         birth.at = time_of(i);
@@ -244,9 +245,10 @@ bool Emitter::births_at(double time, const Frame& frame, Births& births) const {
     if (born_.integral(std::numeric_limits<double>::max()) > 0 || droplets_.settled)
         capped = add_rate_births(time, births) || capped;
     capped = add_bursts(time, births) || capped;
-    std::stable_sort(births.begin(), births.end(), [](const Birth& a, const Birth& b) {
+    const auto is_older = [](const Birth& a, const Birth& b) {
         return a.at != b.at ? a.at < b.at : a.stream != b.stream ? a.stream < b.stream : a.index < b.index;
-    });
+    };
+    if (!std::is_sorted(births.begin(), births.end(), is_older)) std::sort(births.begin(), births.end(), is_older);
     std::erase_if(births, [&](Birth& birth) { return !lives(birth, time, frame); });
     const auto most = static_cast<std::size_t>(std::clamp(steady_number(Id::most), 0.0, 1.0 * most_drops));
     if (births.size() <= most) return capped;
@@ -345,12 +347,13 @@ std::shared_ptr<const Emitter::Field> Emitter::field(const Frame& frame) const {
 // Pixels.
 Vector2 Emitter::birth_place(const Birth& birth, const Frame& frame) const {
     if (birth.stream == field_stream) return {birth.place.x * frame.width, birth.place.y * frame.height};
-    const bool at_cue = birth.cue != nullptr && droplets_.at_cue;
-    const double x = (at_cue ? birth.cue->x : number(Id::x, birth)) * frame.width;
-    const double y = (at_cue ? birth.cue->y : number(Id::y, birth)) * frame.height;
     const auto seed = static_cast<std::uint32_t>(droplets_.seed);
     const double one = birth.random(seed, across_channel);
     const double two = birth.random(seed, down_channel);
+    if (droplets_.place == DropPlace::frame) return {one * frame.width, two * frame.height};
+    const bool at_cue = birth.cue != nullptr && droplets_.at_cue;
+    const double x = (at_cue ? birth.cue->x : number(Id::x, birth)) * frame.width;
+    const double y = (at_cue ? birth.cue->y : number(Id::y, birth)) * frame.height;
     const double radius = number(Id::radius, birth) * frame.side;
     switch (droplets_.place) {
         case DropPlace::point:
@@ -376,7 +379,7 @@ Vector2 Emitter::birth_place(const Birth& birth, const Frame& frame) const {
         case DropPlace::frame:
             break;
     }
-    return {one * frame.width, two * frame.height};
+    return {x, y};
 }
 
 // Its place, in pixels, and its velocity.
@@ -393,22 +396,21 @@ void Emitter::move(const Birth& birth, double age, const Frame& frame, Drop& dro
     const double fall = number(Id::fall, birth);
     const double drag = steady_number(Id::drag);
     const double gust = number(Id::gust, birth);
-    const double gust_rate = number(Id::gust_rate, birth);
-    const auto key = pcg(static_cast<std::uint32_t>(
-        birth.random(static_cast<std::uint32_t>(droplets_.seed), gust_channel) * 4294967040.0));
-    const auto after = [&](double seconds) {
-        const Drag over = drag_over(drag, seconds);
+    const auto after = [&](double seconds, const Drag& over) {
         Vector2 way{thrown.x * over.gains + wind_x_.way(birth.at, birth.at + seconds),
                     thrown.y * over.gains + fall * over.falls + wind_y_.way(birth.at, birth.at + seconds)};
         if (gust > 0) {
+            const auto key = pcg(pcg(static_cast<std::uint32_t>(birth.index & 0xFFFFFFFF) ^ gust_channel) ^
+                                 birth.stream ^ static_cast<std::uint32_t>(droplets_.seed));
             const double begin = static_cast<double>(unit_from_hash(pcg(key)));
-            way.x += gust * (gust_noise(key, begin + seconds * gust_rate) - gust_noise(key, begin));
-            way.y += gust * (gust_noise(key + 1, begin + seconds * gust_rate) - gust_noise(key + 1, begin));
+            const double end = begin + seconds * number(Id::gust_rate, birth);
+            way.x += gust * (gust_noise(key, end) - gust_noise(key, begin));
+            way.y += gust * (gust_noise(key + 1, end) - gust_noise(key + 1, begin));
         }
         return way;
     };
-    Vector2 way = after(age);
     const Drag over = drag_over(drag, age);
+    Vector2 way = after(age, over);
     drop.velocity = {thrown.x * over.keeps + wind_x_.velocity(birth.at, birth.at + age),
                      thrown.y * over.keeps + fall * over.gains + wind_y_.velocity(birth.at, birth.at + age)};
     const double height = (steady_number(Id::floor) * frame.height - start.y) / frame.side;
@@ -422,9 +424,9 @@ void Emitter::move(const Birth& birth, double age, const Frame& frame, Drop& dro
         double landed = age;
         for (int i = 0; i < 48; ++i) {
             const double middle = (before + landed) / 2;
-            (after(middle).y > height ? landed : before) = middle;
+            (after(middle, drag_over(drag, middle)).y > height ? landed : before) = middle;
         }
-        way = {after(landed).x, height};
+        way = {after(landed, drag_over(drag, landed)).x, height};
         drop.velocity = {};
     }
     drop.x += way.x * frame.side;
@@ -483,13 +485,24 @@ Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const
     return drop;
 }
 
-LiveDrops Emitter::alive(double time, int width, int height) const {
+LiveDrops Emitter::alive(double time, int width, int height, WorkerPool* pool) const {
     const Frame frame(width, height);
     Births births;
     LiveDrops live;
     live.capped = births_at(time, frame, births);
-    live.drops.reserve(births.size());
-    for (const Birth& birth : births) live.drops.push_back(drop_of(birth, time, frame));
+    live.drops.resize(births.size());
+    constexpr std::size_t chunk = 256;
+    const auto work = [&](int nth) {
+        const std::size_t begin = static_cast<std::size_t>(nth) * chunk;
+        for (std::size_t i = begin; i < std::min(births.size(), begin + chunk); ++i)
+            live.drops[i] = drop_of(births[i], time, frame);
+    };
+    const auto chunks = static_cast<int>((births.size() + chunk - 1) / chunk);
+    if (pool != nullptr && chunks > 1) {
+        pool->run(chunks, work);
+    } else {
+        for (int nth = 0; nth < chunks; ++nth) work(nth);
+    }
     return live;
 }
 

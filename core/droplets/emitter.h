@@ -8,6 +8,7 @@
 #include <mutex>
 #include <vector>
 
+#include "core/base/worker_pool.h"
 #include "core/drive/response.h"
 #include "core/droplets/droplets.h"
 #include "core/droplets/motion.h"
@@ -68,8 +69,9 @@ public:
     Emitter(const Emitter&) = delete;
     Emitter& operator=(const Emitter&) = delete;
 
-    /// All that live at a time, in seconds, in a frame of so many pixels. Safe from any thread.
-    LiveDrops alive(double time, int width, int height) const;
+    /// All that live at a time, in seconds, in a frame of so many pixels. Safe from any thread. With a pool, it works
+    /// them out.
+    LiveDrops alive(double time, int width, int height, WorkerPool* pool = nullptr) const;
     /// How many those are.
     std::int64_t count(double time, int width, int height) const;
     /// How many there will be in the long run if things stay as they are: births a second times their mean life, and

@@ -47,23 +47,35 @@ Result<PicturePtr> DropDrawings::picture(const DropMoment& moment, const DropSpr
     const auto index = static_cast<std::size_t>(*asked);
     if (known != drawn_.end() && known->layers[index] != nullptr) {
         drawn_.splice(drawn_.begin(), drawn_, known);
-        return drawn_.front().layers[index];
+        return PicturePtr(drawn_.front().layers[index]);
     }
     DropLayers layers;
     if (const auto all = wanted.find(moment.ground); all != wanted.end()) layers = all->second;
     layers[*asked] = true;
-    const LiveDrops live = emitter->alive(moment.time, moment.width, moment.height);
-    DropPictures pictures =
-        draw_drops(live, emitter->droplets(), sprite, moment.width, moment.height, layers, pool_, cancel);
+    const LiveDrops live = emitter->alive(moment.time, moment.width, moment.height, &pool_);
+    DropPictures pictures = draw_drops(live, emitter->droplets(), sprite, moment.width, moment.height, layers, pool_,
+                                       cancel, take_oldest());
     if (cancel.requested()) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
     note(moment, live, emitter->droplets(), sprite);
     Drawn drawn{moment, {}};
     for (std::size_t i = 0; i < drawn.layers.size(); ++i) {
-        if (layers.wanted[i]) drawn.layers[i] = std::make_shared<const Picture>(std::move(pictures.layers[i]));
+        if (layers.wanted[i]) drawn.layers[i] = std::make_shared<Picture>(std::move(pictures.layers[i]));
     }
     drawn_.push_front(std::move(drawn));
-    if (drawn_.size() > most_kept) drawn_.pop_back();
-    return drawn_.front().layers[index];
+
+    return PicturePtr(drawn_.front().layers[index]);
+}
+
+// Pictures that nobody else holds any more, to be written over: fresh memory costs as much as drawing does.
+DropPictures DropDrawings::take_oldest() {
+    DropPictures old;
+    if (drawn_.size() < most_kept) return old;
+    for (std::size_t i = 0; i < drawn_.back().layers.size(); ++i) {
+        std::shared_ptr<Picture>& picture = drawn_.back().layers[i];
+        if (picture != nullptr && picture.use_count() == 1) old.layers[i] = std::move(*picture);
+    }
+    drawn_.pop_back();
+    return old;
 }
 
 void DropDrawings::note(const DropMoment& moment, const LiveDrops& live, const Droplets& droplets,

@@ -44,8 +44,9 @@ public:
 private:
     struct Drawn {
         DropMoment moment;
-        std::array<PicturePtr, drop_layer_count> layers;
+        std::array<std::shared_ptr<Picture>, drop_layer_count> layers;
     };
+    DropPictures take_oldest();
     void note(const DropMoment& moment, const LiveDrops& live, const Droplets& droplets, const DropSprite& sprite);
 
     WorkerPool& pool_;
