@@ -13,13 +13,21 @@ namespace lacquer::cli {
 
 namespace {
 
-// Driven dials, responses and signals, in the order of the finish.
+// Signals, responses and driven dials, in the order of the finish.
 std::vector<std::string> names_of(const Finish& finish) {
     std::vector<std::string> names;
     for (const Signal& signal : finish.signals) names.push_back(signal.name);
     for (const Response& response : finish.responses) names.push_back(response.name);
     for (const Dial& dial : finish.dials) {
         if (!dial.formula.empty()) names.push_back(dial.name);
+    }
+    return names;
+}
+
+std::vector<std::string> droplets_of(const Finish& finish) {
+    std::vector<std::string> names;
+    for (const Ground& ground : finish.grounds) {
+        if (ground.as<DropletsGround>() != nullptr) names.push_back(ground.name);
     }
     return names;
 }
@@ -44,15 +52,18 @@ Result<Outcome> values(const ValuesOptions& options) {
     if (!played) return played.fault();
     const NamedTape& tape = played->tape;
     const std::vector<std::string> names = names_of(*played->checked->finish);
+    const std::vector<std::string> drops = droplets_of(*played->checked->finish);
     const Play play(played->checked, tape.tape);
     fmt::print("seconds");
     for (const std::string& name : names) fmt::print(",{}", name);
+    for (const std::string& name : drops) fmt::print(",{}.count", name);
     fmt::print("\n");
     const int count = static_cast<int>(std::floor(tape.length * rate + 1e-9)) + 1;
     for (int i = 0; i < count; ++i) {
         const DriveValues now = play.values(i / rate);
         fmt::print("{}", shortest_number(i / rate));
         for (const std::string& name : names) fmt::print(",{}", numbers_text(now.at(name)));
+        for (const std::string& name : drops) fmt::print(",{}", shortest_number(play.drop_count(name, i / rate)));
         fmt::print("\n");
     }
     return Outcome::done;

@@ -148,6 +148,24 @@ Emitter::Emitter(Droplets droplets, const DropPlay& play, DropCurves curves)
         if (!droplets_.cue.empty() && cue.name == droplets_.cue) bursts_.push_back(cue);
         if (!droplets_.ends_at.empty() && cue.name == droplets_.ends_at) ends_.push_back(cue.at);
     }
+    limit_work();
+}
+
+// So that a moment never takes long, many drops look at a place less closely. It goes by the settings alone, or the
+// same drop would end at different times.
+void Emitter::limit_work() {
+    double fastest = 0;
+    for (const double at : born_.moments()) fastest = std::max(fastest, born_.value(at));
+    const double burst = most_of(droplets_, Id::burst, tracks_[static_cast<std::size_t>(Id::burst)]);
+    const double field = droplets_.field == DropField::none ? 0 : steady_number(Id::count);
+    expected_ =
+        std::min(fastest * longest_life_ + burst * static_cast<double>(bursts_.size()) + field, 1.0 * most_drops);
+    constexpr double looks_in_all = 1 << 18;
+    most_looks_ = std::clamp(looks_in_all / std::max(expected_, 1.0), 8.0, 1024.0);
+    const auto most_points =
+        static_cast<std::size_t>(std::clamp(looks_in_all * 16 / std::max(expected_, 1.0), 64.0, 1e6));
+    const std::size_t stride = path_.size() / most_points + 1;
+    for (std::size_t i = 0; i < path_.size(); i += stride) coarse_path_.push_back(path_[i]);
 }
 
 Emitter::~Emitter() = default;
@@ -275,7 +293,7 @@ double Emitter::end_of(const Birth& birth, double until, const Frame& frame) con
 // told, and what lies on the straight way to its next one counts as passed then. Drops that move are looked at thirty
 // times a second, too.
 double Emitter::reached_at(const Birth& birth, double until, const Frame& frame) const {
-    if (path_.empty()) return std::numeric_limits<double>::infinity();
+    if (coarse_path_.empty()) return std::numeric_limits<double>::infinity();
     const double reach = number(Id::reach, birth);
     const auto place_at = [&](double time) {
         if (!moves_) {
@@ -286,20 +304,20 @@ double Emitter::reached_at(const Birth& birth, double until, const Frame& frame)
         move(birth, std::max(0.0, time - birth.at), frame, drop);
         return Vector2{drop.x / frame.side, drop.y / frame.side};
     };
-    auto now = std::upper_bound(path_.begin(), path_.end(), birth.at,
+    auto now = std::upper_bound(coarse_path_.begin(), coarse_path_.end(), birth.at,
                                 [](double time, const PlaceMoment& moment) { return time < moment.at; });
-    Vector2 from =
-        frame.in_sides((now == path_.begin() ? *now : *(now - 1)).x, (now == path_.begin() ? *now : *(now - 1)).y);
+    Vector2 from = frame.in_sides((now == coarse_path_.begin() ? *now : *(now - 1)).x,
+                                  (now == coarse_path_.begin() ? *now : *(now - 1)).y);
     const auto is_near = [&](double time, Vector2 to) {
         return squared_distance(place_at(time), from, to) <= reach * reach;
     };
     if (is_near(birth.at, from)) return birth.at;
     constexpr double looks_a_second = 30;
-    constexpr double most_looks = 1024;
-    const double step = std::max(1 / looks_a_second, std::min(birth.life, until - birth.at) / most_looks);
+    constexpr double longest_looked_at = 600;  // seconds
+    const double step = std::max(1 / looks_a_second, std::min(birth.life, longest_looked_at) / most_looks_);
     double looked = birth.at;
     while (true) {
-        const double moment = now != path_.end() ? now->at : std::numeric_limits<double>::infinity();
+        const double moment = now != coarse_path_.end() ? now->at : std::numeric_limits<double>::infinity();
         if (moves_ && looked + step < std::min(moment, until)) {
             looked += step;
             if (is_near(looked, from)) return looked;
@@ -438,6 +456,8 @@ Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const
     Drop drop;
     drop.birth = birth.at;
     drop.index = birth.index;
+    drop.stream = birth.stream;
+    drop.burst = birth.cue != nullptr ? birth.cue - &*bursts_.begin() : -1;
     drop.age = std::max(0.0, time - birth.at);
     const bool is_ending = birth.ends <= time;
     const double end_share = is_ending && birth.ending > 0 ? (time - birth.ends) / birth.ending : 0;
@@ -506,7 +526,45 @@ LiveDrops Emitter::alive(double time, int width, int height, WorkerPool* pool) c
     return live;
 }
 
+std::optional<Drop> Emitter::at(const Drop& drop, double time, int width, int height) const {
+    const Frame frame(width, height);
+    Birth birth;
+    birth.at = drop.birth;
+    birth.stream = drop.stream;
+    birth.index = drop.index;
+    if (drop.burst >= 0) {
+        if (drop.burst >= static_cast<std::int64_t>(bursts_.size())) return std::nullopt;
+        birth.cue = &*(bursts_.begin() + drop.burst);
+    }
+    if (drop.stream == field_stream) {
+        const std::shared_ptr<const Field> all = field(frame);
+        const auto i = static_cast<std::size_t>(drop.index);
+        if (i >= all->places.size()) return std::nullopt;
+        birth.place = all->places[i];
+        birth.field_end = all->reached[i];
+    }
+    if (!lives(birth, time, frame)) return std::nullopt;
+    return drop_of(birth, time, frame);
+}
+
+// Where all live as long, and nothing ends them before, it is a difference of indices.
+std::optional<std::int64_t> Emitter::plain_count(double time) const {
+    const DropNumber& life = droplets_.number(Id::life);
+    const bool is_plain = life.formula.empty() && life.from == life.to && path_.empty() && ends_.empty() &&
+                          bursts_.empty() && droplets_.field == DropField::none && !droplets_.settled;
+    if (!is_plain) return std::nullopt;
+    const auto born_by = [this](double by) {
+        auto count = static_cast<std::int64_t>(std::floor(std::clamp(born_.integral(by), 0.0, 9e15)));
+        while (time_of(count) <= by + slack) ++count;
+        while (count > 0 && time_of(count - 1) > by + slack) --count;
+        return by < -slack ? 0 : count;
+    };
+    const auto most = static_cast<std::int64_t>(std::clamp(steady_number(Id::most), 0.0, 1.0 * most_drops));
+    return std::min(born_by(time) - born_by(time - life.from), most);
+}
+
 std::int64_t Emitter::count(double time, int width, int height) const {
+    if (const auto plain = plain_count(time)) return *plain;
     Births births;
     births_at(time, Frame(width, height), births);
     return static_cast<std::int64_t>(births.size());

@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <memory>
 #include <mutex>
+#include <optional>
 #include <vector>
 
 #include "core/base/worker_pool.h"
@@ -41,11 +42,13 @@ struct DropCurves {
 
 /// A drop at a moment.
 struct Drop {
-    double birth = 0;        ///< seconds
-    std::int64_t index = 0;  ///< among those that are born likewise
-    double age = 0;          ///< seconds
-    double share = 0;        ///< of its life, or of its end where that goes on; 0..1
-    double x = 0;            ///< of its middle, pixels
+    double birth = 0;          ///< seconds
+    std::int64_t index = 0;    ///< among those that are born likewise
+    std::uint32_t stream = 0;  ///< how it is born: by the rate, in the field, or by which burst
+    std::int64_t burst = -1;   ///< the cue that brought it, among those that bring some; -1 for none
+    double age = 0;            ///< seconds
+    double share = 0;          ///< of its life, or of its end where that goes on; 0..1
+    double x = 0;              ///< of its middle, pixels
     double y = 0;
     double along = 0;   ///< half its length along its own axis, pixels
     double across = 0;  ///< half its width
@@ -72,8 +75,12 @@ public:
     /// All that live at a time, in seconds, in a frame of so many pixels. Safe from any thread. With a pool, it works
     /// them out.
     LiveDrops alive(double time, int width, int height, WorkerPool* pool = nullptr) const;
+    /// The same drop at another time; nothing if it doesn't live then.
+    std::optional<Drop> at(const Drop& drop, double time, int width, int height) const;
     /// How many those are.
     std::int64_t count(double time, int width, int height) const;
+    /// How many may have to be looked at for one moment, about: what all this costs goes by it.
+    double expected() const { return expected_; }
     /// How many there will be in the long run if things stay as they are: births a second times their mean life, and
     /// the fixed field.
     double steady(double time) const;
@@ -86,8 +93,10 @@ private:
     struct Frame;
     using Births = std::vector<Birth>;
 
+    std::optional<std::int64_t> plain_count(double time) const;
     double number(DropNumberId id, const Birth& birth) const;
     double steady_number(DropNumberId id) const;
+    void limit_work();
     double time_of(std::int64_t index) const;
     bool add_rate_births(double time, Births& births) const;
     bool add_bursts(double time, Births& births) const;
@@ -111,6 +120,9 @@ private:
     Cues bursts_;
     std::vector<double> ends_;  // times of the cue that ends all
     std::vector<PlaceMoment> path_;
+    std::vector<PlaceMoment> coarse_path_;  // what single drops look at
+    double expected_ = 0;
+    double most_looks_ = 0;  // of a drop that moves at the place that ends it
     Wind wind_x_;
     Wind wind_y_;
     bool moves_ = false;

@@ -103,6 +103,31 @@ Play::Play(std::shared_ptr<const CheckedFinish> checked, const Tape& tape, HeldD
     const Finish& finish = *checked_->finish;
     for (std::size_t i = 0; i < finish.responses.size(); ++i)
         answerers_.push_back(make_answerer(finish.responses[i], tape, formulas_by(checked_->responses[i].formulas)));
+    find_counted();
+}
+
+// To count drops takes time, so that it is done only for whoever asks.
+void Play::find_counted() {
+    for (const CheckedDroplets& drops : checked_->droplets) {
+        const auto reads = [&](const Typed& typed) {
+            const std::vector<std::string> names = names_used(typed);
+            return std::any_of(names.begin(), names.end(),
+                               [&](const std::string& name) { return name.starts_with(drops.name + "."); });
+        };
+        const bool by_a_step =
+            std::any_of(checked_->steps.begin(), checked_->steps.end(),
+                        [&](const CheckedStep& step) { return step.typed != nullptr && reads(*step.typed); });
+        const bool by_a_dial =
+            std::any_of(checked_->dials.begin(), checked_->dials.end(),
+                        [&](const CheckedDial& dial) { return dial.formula && reads(*dial.formula); });
+        if ((by_a_step || by_a_dial) && emitter(drops.name) != nullptr) counted_.push_back(drops.name);
+    }
+}
+
+double Play::drop_count(std::string_view ground, double time) const {
+    const Emitter* live = emitter(ground);
+    const Finish& finish = *checked_->finish;
+    return live != nullptr ? static_cast<double>(live->count(time, finish.frame_width, finish.frame_height)) : 0;
 }
 
 // What it gives holds on to the finish, as the formulas stand there.
@@ -228,12 +253,9 @@ DriveValues Play::values(double time) const {
                 values[response.name + "." + std::string(output.name)] = value_of(output.of(answer), output.width);
         }
     }
-    for (const CheckedDroplets& drops : checked_->droplets) {
-        const Emitter* live = emitter(drops.name);
-        if (live == nullptr) continue;
-        const auto count = live->count(time, finish.frame_width, finish.frame_height);
-        values[drops.name + ".count"] = make_number(static_cast<float>(count));
-        values[drops.name + ".steady"] = make_number(static_cast<float>(live->steady(time)));
+    for (const std::string& name : counted_) {
+        values[name + ".count"] = make_number(static_cast<float>(drop_count(name, time)));
+        values[name + ".steady"] = make_number(static_cast<float>(emitter(name)->steady(time)));
     }
     OracleInputs inputs;
     inputs.name = [&](const std::string& name, Type type, int, int) {

@@ -25,8 +25,8 @@ class Play {
 public:
     Play(std::shared_ptr<const CheckedFinish> checked, const Tape& tape, HeldDials held = {});
 
-    /// All values at a time, in seconds. A held dial has its held value, a driven one that of its formula, one that was
-    /// set on the tape that value, any other its working value.
+    /// All values at a time, in seconds, those of droplets as far as some formula reads them. A held dial has its held
+    /// value, a driven one that of its formula, one that was set on the tape that value, any other its working value.
     DriveValues values(double time) const;
 
     /// The answer of one response; 0 if there is none of the name.
@@ -35,6 +35,9 @@ public:
     /// What lives of a ground of droplets; null if there is none of the name. It is made when it is first asked for,
     /// and no play may be asked from several threads at once.
     const Emitter* emitter(std::string_view ground) const;
+
+    /// How many drops of such a ground live at a time; 0 if there is none of the name.
+    double drop_count(std::string_view ground, double time) const;
 
     const CheckedFinish& checked() const { return *checked_; }
     const std::shared_ptr<const CheckedFinish>& shared_checked() const { return checked_; }
@@ -50,6 +53,7 @@ private:
     };
     using Settings = std::map<std::string, Setting, std::less<>>;
     void add_settings(const Tape& tape);
+    void find_counted();
     FormulaSource formulas_by(const std::map<std::string, Typed, std::less<>>& typed) const;
     std::unique_ptr<Emitter> make_emitter(const Ground& ground, const CheckedDroplets& checked) const;
 
@@ -58,7 +62,8 @@ private:
     std::shared_ptr<Settings> settings_;  ///< shared with the answerers that read them
     std::vector<Answerer> answerers_;     ///< in the order of the finish's responses
     Tape tape_;
-    std::vector<double> moments_;  ///< at which the tape sets something
+    std::vector<double> moments_;       ///< at which the tape sets something
+    std::vector<std::string> counted_;  ///< grounds of droplets whose numbers some formula reads
     mutable std::map<std::string, std::shared_ptr<const Emitter>, std::less<>> emitters_;
 };
 

@@ -68,6 +68,7 @@ void Drawing::follow_finish() {
     // What is gone can be neither pinned nor compared with.
     if (find_step(finish, look_.pinned) == nullptr) look_.pinned.clear();
     if (find_step(finish, look_.curtain_other) == nullptr) look_.curtain_other.clear();
+    if (find_ground(finish, look_.droplets) == nullptr) look_.droplets.clear();
     for (auto old = thumbnails_.begin(); old != thumbnails_.end();) {
         old = can_be_shown(finish, old->first) ? std::next(old) : thumbnails_.erase(old);
     }

@@ -20,6 +20,7 @@ struct Look {
     double curtain_at = 0.5;    ///< share of the picture's width
     std::string pinned;         ///< a step that stays in view beside the one that is shown
     QSize frame;                ///< another frame to look at; empty for the finish's own
+    std::string droplets;       ///< the ground of droplets whose page is open, so that its hands are seen
     bool line_grid = false;     ///< straight lines in place of pictures
     bool safe_area = false;     ///< lines within which screens show everything
     int decimals = 3;           ///< of values that are shown

@@ -12,6 +12,7 @@ public:
     /// From `least` to `most`; a hand doesn't leave that, whatever stands there.
     SpanTrack(double least, double most, QWidget* parent = nullptr);
     void set_values(double from, double to);
+    bool is_held() const { return hand_ != Hand::none; }
     double from() const { return from_; }
     double to() const { return to_; }
     QSize sizeHint() const override { return {110, 22}; }

@@ -67,6 +67,7 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     title_->setText(title);
     tell({}, false);
     change_ = std::move(change);
+    now_ = nullptr;
     all_ = fields;
     auto* column = static_cast<QVBoxLayout*>(layout());
     if (top_ != nullptr) {
@@ -220,6 +221,28 @@ QWidget* FieldForm::with_track(const Field& field, QLineEdit* line) {
         if (from && to) track->set_values(*from, *to);
     });
     return both;
+}
+
+void FieldForm::refresh() {
+    if (now_ == nullptr || fields_ == nullptr || drag_step_ > 0) return;
+    std::vector<Field> now = now_();
+    // Another shape or place has other fields, and its page comes anew by itself.
+    if (now.size() != all_.size()) return;
+    all_ = std::move(now);
+    for (const Field& field : all_) {
+        const QString name = QStringLiteral("field_") + field.key;
+        if (auto* line = fields_->findChild<QLineEdit*>(name)) {
+            const bool is_typed = line->text() != line->property(taken_text).toString();
+            if (!is_typed && line->text() != field.value) {
+                line->setText(field.value);
+                line->setProperty(taken_text, field.value);
+            }
+        } else if (auto* box = fields_->findChild<QComboBox*>(name); box != nullptr && !box->isEditable()) {
+            box->setCurrentText(field.value);
+        }
+        auto* track = fields_->findChild<SpanTrack*>(QStringLiteral("span_") + field.key);
+        if (track != nullptr && field.span && !track->is_held()) track->set_values(field.span->from, field.span->to);
+    }
 }
 
 void FieldForm::focus_first() {

@@ -44,6 +44,10 @@ public:
     explicit FieldForm(QWidget* parent = nullptr, bool narrow = false);
     /// Shows these fields instead of others. A field that had the focus keeps it.
     void show_fields(const QString& title, const std::vector<Field>& fields, Change change);
+    /// What the fields hold now, so that they follow what is changed elsewhere; until other fields are shown.
+    void follow(std::function<std::vector<Field>()> fields) { now_ = std::move(fields); }
+    /// Takes up what `follow` gives. What is being typed stays.
+    void refresh();
     /// Other choices for a field that has some, and which of them holds now.
     void set_choices(const QString& key, const QStringList& choices, const QString& now);
     /// Puts the keys on the first field.
@@ -82,6 +86,7 @@ private:
     QWidget* first_ = nullptr;
     int first_row_ = 1;  ///< of the column, below title and words
     QWidget* top_ = nullptr;
+    std::function<std::vector<Field>()> now_;
     std::vector<Field> all_;
     QString group_;  ///< that is shown
     Change change_;

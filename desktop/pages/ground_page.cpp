@@ -113,6 +113,10 @@ void show_ground_form(FieldForm& form, Models& models, std::size_t ground) {
                              show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
                          return complaint;
                      });
+    form.follow([&models, name] {
+        const Ground* now = find_ground(models.document.finish(), *name);
+        return now != nullptr ? ground_fields(*now, models) : std::vector<Field>();
+    });
     if (const auto values = stop_values(found)) {
         auto* stops = new StopsEditor(models, found.name, *values, &form);
         QObject::connect(stops, &StopsEditor::wants_colour, &form, &FieldForm::wants_stop_colour);

@@ -19,6 +19,9 @@ struct LaneTrace {
 };
 using LaneTraces = std::map<std::string, LaneTrace, std::less<>>;
 
+/// The ground of droplets whose count goes by this name; empty for other names.
+std::string counted_drops(const std::string& name);
+
 /// The traces of these names from one moment to another, both included, in seconds. At least two samples.
 LaneTraces lane_traces(const Play& play, const std::vector<std::string>& names, double from, double to, int samples);
 

@@ -83,9 +83,8 @@ void LanesView::paint_lane(QPainter& painter, const Lane& lane) const {
                           theme::words(theme::plain, true), theme::text);
         return paint_cues(painter, area);
     }
-    const auto value = playing_.values().find(lane.name);
-    const QString figures =
-        value == playing_.values().end() ? QString() : qs(plain_number(setting_from(value->second)[0], 2));
+    const auto value = value_of(lane);
+    const QString figures = value ? qs(plain_number(setting_from(*value)[0], 2)) : QString();
     const int figures_width = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(figures) + 4;
     const QRect name(14, open ? area.center().y() - 17 : area.top(), names_width - 26 - figures_width,
                      open ? 18 : area.height());

@@ -101,6 +101,9 @@ void LanesView::rebuild() {
             std::any_of(dials.begin(), dials.end(), [&](const std::string& dial) { return names_it(users, dial); });
         if (!by_a_dial) lanes_.push_back({Kind::response, response.name, 0, 0});
     }
+    for (const Ground& ground : finish.grounds) {
+        if (ground.as<DropletsGround>() != nullptr) lanes_.push_back({Kind::drops, ground.name + ".count", 0, 0});
+    }
     retrace();
     const auto moves = [this](const Lane& lane) {
         const auto trace = traces_.find(lane.name);
@@ -201,12 +204,20 @@ double LanesView::level_y(const Lane& lane, const LaneTrace& trace, double value
     return area.bottom() - pad - (value - least) / (most - least) * (area.height() - 2 * pad);
 }
 
+std::optional<Value> LanesView::value_of(const Lane& lane) const {
+    if (lane.kind == Kind::drops)
+        return make_number(static_cast<float>(playing_.play().drop_count(counted_drops(lane.name), playing_.time())));
+    const auto value = playing_.values().find(lane.name);
+    return value != playing_.values().end() ? std::optional<Value>(value->second) : std::nullopt;
+}
+
 QString LanesView::words_of(const Lane& lane) const {
     const Finish& finish = document_.finish();
     if (lane.kind == Kind::signal) {
         const Signal* signal = find_signal(finish, lane.name);
         return signal == nullptr ? QString() : tr("signal, %1").arg(qs(std::string(signal_kind_name(signal->kind))));
     }
+    if (lane.kind == Kind::drops) return tr("how many live");
     const Response* response = find_response(finish, lane.name);
     if (lane.kind == Kind::dial) {
         const Dial* dial = find_dial(finish, lane.name);
@@ -325,9 +336,8 @@ int LanesView::cell_count() const { return static_cast<int>(lanes_.size()); }
 AccessibleCell LanesView::cell(int index) const {
     const Lane& lane = lanes_[static_cast<std::size_t>(index)];
     AccessibleCell told{lane.kind == Kind::cues ? tr("Cues") : qs(shown_name(lane.name)), words_of(lane)};
-    const auto value = playing_.values().find(lane.name);
-    if (value != playing_.values().end())
-        told.value = tr("%1, %2").arg(qs(plain_number(setting_from(value->second)[0], 2)), told.value);
+    if (const auto value = value_of(lane))
+        told.value = tr("%1, %2").arg(qs(plain_number(setting_from(*value)[0], 2)), told.value);
     if (lane.kind == Kind::cues)
         told.value = tr("%n cue(s)", nullptr, static_cast<int>(document_.finish().tape.cues.size()));
     if (area_of(lane).intersects(viewport()->rect())) told.area = area_of(lane);

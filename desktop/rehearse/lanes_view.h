@@ -5,6 +5,7 @@
 #include <QAbstractScrollArea>
 #include <QPixmap>
 #include <QTimer>
+#include <optional>
 #include <set>
 #include <string>
 #include <vector>
@@ -73,7 +74,7 @@ protected:
     void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
-    enum class Kind { cues, signal, dial, response };
+    enum class Kind { cues, signal, dial, response, drops };
     struct Lane {
         Kind kind = Kind::cues;
         std::string name;
@@ -91,6 +92,7 @@ private:
     int event_at(QPoint point, TapeEvent& event) const;
     double level_y(const Lane& lane, const LaneTrace& trace, double value) const;
     QString words_of(const Lane& lane) const;
+    std::optional<Value> value_of(const Lane& lane) const;
     QString chosen_words() const;
     void press_lane(QMouseEvent* event, const Lane& lane);
     void press_plot(QMouseEvent* event);

@@ -147,6 +147,7 @@ private:
     void toggle_shelf();
     /// The page of a ground: that of the name, else the shelf's, else the only one, else one that is chosen.
     void show_ground_page(const QString& ground);
+    void show_droplets(const Ground& ground);
     void replace_chosen_ground();
     void put_camera_key();
     void put_camera_home();

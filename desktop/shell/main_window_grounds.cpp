@@ -122,6 +122,7 @@ void MainWindow::show_ground_page(const QString& ground) {
     const auto open = [this](std::size_t index) {
         show_ground_form(form(), models_, index);
         show_form();
+        show_droplets(document_.finish().grounds[index]);
     };
     const std::string name = ground.isEmpty() && shelf_->isVisible() ? shelf_->chosen() : ground.toStdString();
     for (std::size_t i = 0; i < grounds.size(); ++i) {

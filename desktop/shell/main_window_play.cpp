@@ -103,6 +103,7 @@ void MainWindow::connect_rehearse() {
     for (FieldForm* page : {form_, play_form_}) {
         connect(page, &FieldForm::closed, this, &MainWindow::close_form);
         connect(page, &FieldForm::dragging, this, [this](bool on) { document_.set_interacting(on); });
+        connect(&document_, &Document::finish_changed, page, &FieldForm::refresh);
         connect(page, &FieldForm::wants_stop_colour, this, &MainWindow::edit_stop_colour);
     }
     connect(&rehearse_->pads(), &CuePads::wants_cue, this, &MainWindow::add_cue);
@@ -133,7 +134,15 @@ void MainWindow::connect_rehearse() {
 
 FieldForm& MainWindow::form() { return rehearses() ? *play_form_ : *form_; }
 
+// Their hands are seen on the stage as long as their page is.
+void MainWindow::show_droplets(const Ground& ground) {
+    Look look = drawing_.look();
+    look.droplets = ground.as<DropletsGround>() != nullptr ? ground.name : std::string();
+    drawing_.set_look(std::move(look));
+}
+
 void MainWindow::show_form() {
+    show_droplets({});
     if (rehearses()) {
         rehearse_->show_page(true);
         return play_form_->focus_first();
@@ -143,6 +152,7 @@ void MainWindow::show_form() {
 }
 
 void MainWindow::close_form() {
+    show_droplets({});
     if (rehearses()) {
         rehearse_->show_page(false);
         return rehearse_->lanes().setFocus();

@@ -94,6 +94,7 @@ void StageView::mousePressEvent(QMouseEvent* event) {
         if (dragging_ == Dragging::line) line_ = {now.to_picture(mouse_), now.to_picture(mouse_)};
         return;
     }
+    if (event->button() == Qt::LeftButton && press_droplets()) return;
     if (rehearses_ && pixel && event->button() == Qt::LeftButton && press_play(*pixel)) return;
     if (zoom_ > 0) dragging_ = Dragging::picture;
 }
@@ -132,14 +133,17 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
         case Dragging::place:
             drag_place();
             break;
+        case Dragging::droplets:
+            drag_droplets();
+            break;
         case Dragging::nothing: {
             const bool curtain = drawing_.look().curtain && std::fabs(mouse_.x() - curtain_x()) <= near_by;
             if (!tool_pick_)
-                setCursor(curtain                         ? Qt::SplitHCursor
-                          : tool_core_ || !marks_.empty() ? Qt::CrossCursor
-                          : tool_camera_                  ? Qt::SizeAllCursor
-                          : !place_near(mouse_).empty()   ? Qt::OpenHandCursor
-                                                          : Qt::ArrowCursor);
+                setCursor(curtain                                                     ? Qt::SplitHCursor
+                          : tool_core_ || !marks_.empty()                             ? Qt::CrossCursor
+                          : tool_camera_                                              ? Qt::SizeAllCursor
+                          : !place_near(mouse_).empty() || droplets_hand_near(mouse_) ? Qt::OpenHandCursor
+                                                                                      : Qt::ArrowCursor);
             const auto pixel = pixel_at(mouse_);
             if ((tool_core_ || !marks_.empty()) && !core_held_ && pixel && pixel != core_) {
                 core_ = pixel;
@@ -159,6 +163,10 @@ void StageView::mouseReleaseEvent(QMouseEvent*) {
         ask_values();
     }
     if (dragging_ == Dragging::camera || dragging_ == Dragging::place) document_.set_interacting(false);
+    if (dragging_ == Dragging::droplets) {
+        document_.set_interacting(false);
+        document_.seal_edit();
+    }
     dragging_ = Dragging::nothing;
     update();
 }

@@ -9,6 +9,7 @@
 #include "desktop/kit/core_words.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/value_text.h"
+#include "desktop/stage/stage_metrics.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
 
@@ -16,8 +17,6 @@ namespace lacquer {
 
 namespace {
 
-constexpr int margin = 16;
-constexpr int pill_height = 22;
 constexpr double values_from_scale = 40;  // screen pixels to a picture pixel in which its value can be read
 
 QString look_words(const Look& look) {
@@ -111,6 +110,7 @@ void StageView::paint_picture(QPainter& painter) const {
     if (drawing_.look().safe_area) paint_safe_area(painter);
     if (other != nullptr) paint_curtain(painter);
     if (rehearses_) paint_play(painter);
+    paint_droplets(painter);
     paint_tools(painter);
     if (detail_) paint_detail(painter);
     paint_scene_words(painter);
@@ -225,7 +225,7 @@ void StageView::paint_detail(QPainter& painter) const {
     const double per_pixel = static_cast<double>(stage.image.width()) / frame().frame.width();
     const QPointF middle = *detail_ * per_pixel;
     const double half = side / 2.0 / times * per_pixel;
-    const QRect box(width() - margin - side - 8, margin + 8, side, side);
+    const QRect box(width() - stage_margin - side - 8, stage_margin + 8, side, side);
     painter.fillRect(box.adjusted(-1, -1, 1, 1), theme::text);
     paint_backdrop(painter, box);
     painter.setRenderHint(QPainter::SmoothPixmapTransform, false);
@@ -255,15 +255,16 @@ void StageView::paint_notice(QPainter& painter) const {
             notice = tr("%1: %2").arg(qs(shown_name(warning.where)), core_words(warning.message));
     }
     if (notice.isEmpty()) return;
-    const int width = std::min(this->width() - 2 * margin, QFontMetrics(theme::words()).horizontalAdvance(notice) + 34);
-    const QRect box((this->width() - width) / 2, margin + 8, width, 28);
+    const int width =
+        std::min(this->width() - 2 * stage_margin, QFontMetrics(theme::words()).horizontalAdvance(notice) + 34);
+    const QRect box((this->width() - width) / 2, stage_margin + 8, width, 28);
     painter.fillRect(box, theme::shade);
     theme::paint_notched_bar(painter, box.left() + 8, box.left() + 20, box.center().y());
     theme::paint_text(painter, box.adjusted(26, 0, -6, 0), notice, theme::words(), theme::text);
 }
 
 void StageView::paint_beginning(QPainter& painter) const {
-    const QRect line(margin + 6, margin, width() - 2 * margin, 18);
+    const QRect line(stage_margin + 6, stage_margin, width() - 2 * stage_margin, 18);
     theme::paint_text(painter, line, tr("Nothing to show yet"), theme::words(theme::title, true), theme::text);
     theme::paint_text(
         painter, line.translated(0, 22),
@@ -275,8 +276,8 @@ void StageView::paint_beginning(QPainter& painter) const {
 
 void StageView::paint_pills(QPainter& painter) {
     pills_.clear();
-    int x = margin;
-    const int y = height() - margin / 2 - pill_height;
+    int x = stage_margin;
+    const int y = height() - stage_margin / 2 - pill_height;
     const auto put = [&](const QString& quiet, const QString& strong, const QString& key, void (StageView::*press)(),
                          bool on = false) {
         const int quiet_width = QFontMetrics(theme::words()).horizontalAdvance(quiet);
@@ -318,7 +319,8 @@ void StageView::paint_pills(QPainter& painter) {
     const QString looks = look_words(drawing_.look());
     if (looks.isEmpty()) return;
     // At the top: what is seen is not quite the picture.
-    const QRect box(margin, margin / 2, QFontMetrics(theme::words(theme::small)).horizontalAdvance(looks) + 16, 18);
+    const QRect box(stage_margin, stage_margin / 2,
+                    QFontMetrics(theme::words(theme::small)).horizontalAdvance(looks) + 16, 18);
     painter.fillRect(box, theme::shade);
     theme::paint_text(painter, box.adjusted(8, 0, 0, 0), looks, theme::words(theme::small), theme::gold);
 }

@@ -1,4 +1,5 @@
 #include "desktop/stage/stage_view.h"
+#include "desktop/stage/stage_metrics.h"
 
 #include <QClipboard>
 #include <QFileInfo>
@@ -16,6 +17,7 @@
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/kit/value_text.h"
+#include "desktop/stage/stage_metrics.h"
 #include "desktop/stage/start_list.h"
 #include "desktop/stage/transect_view.h"
 
@@ -23,8 +25,6 @@ namespace lacquer {
 
 namespace {
 
-constexpr int margin = 16;
-constexpr int pill_height = 22;
 constexpr int beginning_height = 70;  // of the words above the list to start from
 constexpr int transect_height = 168;
 constexpr int transect_samples = 240;
@@ -77,13 +77,14 @@ bool StageView::shows_nothing() const {
 }
 
 void StageView::place_children() {
-    start_list_->setGeometry(rect().adjusted(margin, beginning_height, -margin, -2 * margin - pill_height));
+    start_list_->setGeometry(
+        rect().adjusted(stage_margin, beginning_height, -stage_margin, -2 * stage_margin - pill_height));
     start_list_->setVisible(shows_nothing());
     constexpr int filter_width = 220;
-    start_filter_->setGeometry(width() - margin - filter_width, margin, filter_width, 24);
+    start_filter_->setGeometry(width() - stage_margin - filter_width, stage_margin, filter_width, 24);
     start_filter_->setVisible(shows_nothing());
-    transect_->setGeometry(margin, height() - 2 * margin - pill_height - transect_height + 8, width() - 2 * margin,
-                           transect_height);
+    transect_->setGeometry(stage_margin, height() - 2 * stage_margin - pill_height - transect_height + 8,
+                           width() - 2 * stage_margin, transect_height);
 }
 
 void StageView::resizeEvent(QResizeEvent*) { place_children(); }
@@ -95,9 +96,9 @@ void StageView::tell_view_size() {
 
 QRect StageView::room() const {
     // What is said about the picture stands below it.
-    QRect room = rect().adjusted(margin, margin, -margin, -2 * margin - pill_height);
+    QRect room = rect().adjusted(stage_margin, stage_margin, -stage_margin, -2 * stage_margin - pill_height);
     if (transect_->isVisibleTo(this)) room.setBottom(transect_->geometry().top() - 10);
-    if (!drawing_.look().pinned.empty()) room.setRight(room.center().x() - margin / 2);
+    if (!drawing_.look().pinned.empty()) room.setRight(room.center().x() - stage_margin / 2);
     return room;
 }
 
@@ -105,7 +106,7 @@ StageFrame StageView::frame() const { return {room(), drawing_.looked_frame(), z
 
 StageFrame StageView::pinned_frame() const {
     StageFrame pinned = frame();
-    pinned.room.translate(pinned.room.width() + margin, 0);
+    pinned.room.translate(pinned.room.width() + stage_margin, 0);
     return pinned;
 }
 

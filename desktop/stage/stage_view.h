@@ -5,6 +5,7 @@
 #include <QWidget>
 #include <optional>
 
+#include "core/droplets/emitter.h"
 #include "desktop/stage/stage_frame.h"
 
 class QMenu;
@@ -51,6 +52,12 @@ public:
     bool moves_camera() const { return tool_camera_; }
     /// Clicks play the chosen cue where they are; places of signals are dragged; zones and jolts are seen.
     void set_rehearses(bool rehearses);
+    /// The hands by which droplets are dragged while their page is open: where they are born, how far about that, and
+    /// the wind. Where one stands on the screen; nothing where it has none.
+    enum class DropletsHand { middle, edge, wind };
+    std::optional<QPointF> droplets_point(DropletsHand hand) const;
+    /// The drop that a click held; nothing if none is.
+    const std::optional<Drop>& held_drop() const { return held_drop_; }
     /// Where a signal's place stands on the screen; for tests.
     QPoint place_point(const std::string& signal) const;
     /// The scene whose camera that is; null if there is none. A capture has no camera to move.
@@ -95,7 +102,7 @@ protected:
     void focusOutEvent(QFocusEvent*) override { update(); }
 
 private:
-    enum class Dragging { nothing, picture, curtain, line, line_end, camera, place };
+    enum class Dragging { nothing, picture, curtain, line, line_end, camera, place, droplets };
     struct Pill {
         QRect area;
         void (StageView::*press)();
@@ -134,6 +141,14 @@ private:
     void drag_place();
     std::string place_near(QPointF screen) const;
     void paint_play(QPainter& painter) const;
+    // Of droplets, see stage_droplets.cpp.
+    const Droplets* shown_droplets() const;
+    QPointF wind_root() const;
+    std::optional<DropletsHand> droplets_hand_near(QPointF screen) const;
+    bool press_droplets();
+    void drag_droplets();
+    void paint_droplets(QPainter& painter) const;
+    void paint_held_drop(QPainter& painter) const;
     void paint_jolt(QPainter& painter, const std::string& response) const;
     void drag_camera(QMouseEvent* event);
     void paint_notice(QPainter& painter) const;
@@ -167,6 +182,8 @@ private:
     std::optional<QPointF> detail_;                    ///< middle of the enlarged detail, in picture pixels
     QPointF mouse_;
     Dragging dragging_ = Dragging::nothing;
+    DropletsHand droplets_hand_ = DropletsHand::middle;
+    std::optional<Drop> held_drop_;
     bool drags_second_end_ = true;
     QPointF drag_from_;
     QPointF centre_from_;

@@ -1,5 +1,6 @@
 // Droplets in the window: their page, its handles, and the demos.
 #include <QComboBox>
+#include <QElapsedTimer>
 #include <QImage>
 #include <QLineEdit>
 #include <QPushButton>
@@ -14,7 +15,10 @@
 #include "core/finish/ground_pictures.h"
 #include "desktop/kit/span_track.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/lanes_view.h"
+#include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
+#include "desktop/stage/stage_view.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 #include "tests/support/temporary.h"
@@ -181,7 +185,7 @@ TEST_CASE("whoever types what the guide says gets rain on the glass") {
     CHECK(bench.document().checked().faults.empty());
     bench.settle();
     const Play play(std::make_shared<const CheckedFinish>(bench.document().checked()), Tape());
-    CHECK(play.values(2).at("drops.count").parts[0] == 0);
+    CHECK(play.drop_count("drops", 2) == 0);
 }
 
 TEST_CASE("the window and the command line draw demos of droplets with equal pixels") {
@@ -198,4 +202,98 @@ TEST_CASE("the window and the command line draw demos of droplets with equal pix
         REQUIRE(drawn.size() == shown.size());
         CHECK(std::memcmp(drawn.constBits(), shown.constBits(), static_cast<std::size_t>(shown.sizeInBytes())) == 0);
     }
+}
+
+TEST_CASE("where drops are born and the wind are dragged on the stage, and the page follows") {
+    BenchWindow bench(test::demo_path());
+    bench.action("add_droplets");
+    show_group(bench, "Place");
+    auto* place = bench.find<QComboBox>("field_place");
+    emit place->textActivated(QStringLiteral("disc"));
+    REQUIRE(drops_of(bench).place == DropPlace::disc);
+    StageView& stage = bench.window().stage();
+    using Hand = StageView::DropletsHand;
+    bench.settle();
+    const QPointF middle = stage.droplets_point(Hand::middle).value();
+    bench.drag(&stage, middle.toPoint(), middle.toPoint() + QPoint(60, -30));
+    CHECK(drops_of(bench).number(Id::x).from > 0.55);
+    CHECK(drops_of(bench).number(Id::y).from < 0.5);
+    CHECK(bench.find<QLineEdit>("field_number_x")
+              ->text()
+              .startsWith(QString::number(drops_of(bench).number(Id::x).from, 'g', 3)));
+    const double radius = drops_of(bench).number(Id::radius).from;
+    const QPointF edge = stage.droplets_point(Hand::edge).value();
+    bench.drag(&stage, edge.toPoint(), edge.toPoint() + QPoint(25, 0));
+    CHECK(drops_of(bench).number(Id::radius).from > radius);
+    const QPointF wind = stage.droplets_point(Hand::wind).value();
+    bench.drag(&stage, wind.toPoint(), wind.toPoint() + QPoint(-50, 20));
+    CHECK(drops_of(bench).number(Id::wind_x).from < -0.05);
+    CHECK(drops_of(bench).number(Id::wind_y).from > 0.01);
+    // Each drag is one change.
+    for (int i = 0; i < 3; ++i) bench.action("undo");
+    CHECK(drops_of(bench).number(Id::x) == DropNumber{0.5, 0.5, {}});
+    CHECK(drops_of(bench).number(Id::wind_x).from == 0);
+    CHECK(bench.find<QLineEdit>("field_number_x")->text() == QStringLiteral("0.5"));
+    // A formula can't be dragged.
+    type_into(bench, "field_number_x", "haze");
+    CHECK_FALSE(stage.droplets_point(Hand::middle).has_value());
+    bench.key(Qt::Key_Escape);
+    CHECK_FALSE(stage.droplets_point(Hand::wind).has_value());
+}
+
+TEST_CASE("the drop under the mouse is held, and followed through its life") {
+    BenchWindow bench(test::demo_path());
+    bench.action("add_droplets");
+    show_group(bench, "Look");
+    type_into(bench, "field_number_size", "0.1");
+    bench.playing().set_time(3);
+    bench.settle();
+    const auto drops = [&] {
+        return bench.playing().play().emitter("drops")->alive(bench.playing().time(), 1280, 720).drops;
+    };
+    StageView& stage = bench.window().stage();
+    const Drop last = drops().back();
+    bench.click(&stage, stage.screen_point({static_cast<int>(last.x), static_cast<int>(last.y)}));
+    REQUIRE(stage.held_drop());
+    CHECK(stage.held_drop()->birth == last.birth);
+    CHECK(stage.held_drop()->index == last.index);
+    const QImage before = stage.grab().toImage();
+    bench.playing().set_time(3.2);
+    bench.settle();
+    CHECK(bench.playing().play().emitter("drops")->at(*stage.held_drop(), 3.2, 1280, 720));
+    CHECK(stage.grab().toImage() != before);
+}
+
+TEST_CASE("a lane shows how many live, however many that are") {
+    BenchWindow bench(test::demo_path("rain-on-the-pane"));
+    bench.action("rehearse");
+    LanesView& lanes = bench.window().rehearse().lanes();
+    const auto lane = [&](const QString& name) {
+        for (int i = 0; i < lanes.cell_count(); ++i) {
+            if (lanes.cell(i).name == name) return lanes.cell(i);
+        }
+        FAIL("no such lane");
+        return AccessibleCell();
+    };
+    const double live = bench.playing().play().drop_count("beads", bench.playing().time());
+    CHECK(live > 100);
+    CHECK(lane(QStringLiteral("beads.count")).value.startsWith(QString::number(live, 'f', 0)));
+    // Switched off, they get fewer.
+    bench.playing().set_time(6.9);
+    CHECK(bench.playing().play().drop_count("beads", 6.9) < live / 2);
+    Finish many = bench.document().finish();
+    for (Ground& ground : many.grounds) {
+        if (auto* drops = ground.as<DropletsGround>()) {
+            drops->drops.number(Id::rate) = {1e9, 1e9, {}};
+            drops->drops.number(Id::life) = {1, 1e9, {}};
+            drops->drops.born_while.clear();
+        }
+    }
+    QElapsedTimer clock;
+    clock.start();
+    bench.document().edit(many, QStringLiteral("very many"));
+    bench.playing().set_time(5);
+    lanes.grab();
+    // Not a frame's time, but nothing that anybody would call a stall.
+    CHECK(clock.elapsed() < 4000);
 }

@@ -157,6 +157,55 @@ TEST_CASE("the same moment asked for in any order has the same drops to the last
     }
 }
 
+TEST_CASE("a drop is found again at any time of its life, and at no other") {
+    Tape tape;
+    tape.cues = {{"hit", 1.25, 0.5}, {"hit", 1.5, 1}};
+    Droplets drops = drops_of(8, 1);
+    drops.cue = "hit";
+    drops.field = DropField::random;
+    set(drops, Id::count, 10);
+    set(drops, Id::speed, 0.1, 0.4);
+    set(drops, Id::life, 0.5, 1.5);
+    const Emitter emitter(drops, {tape, {}, {}});
+    const LiveDrops now = emitter.alive(2, 200, 100);
+    const LiveDrops later = emitter.alive(2.3, 200, 100);
+    std::size_t left = 0;
+    for (const Drop& drop : now.drops) {
+        const auto again = emitter.at(drop, 2, 200, 100);
+        REQUIRE(again);
+        REQUIRE(same(*again, drop));
+        CHECK_FALSE(emitter.at(drop, drop.birth - 0.01, 200, 100));
+        const auto then = emitter.at(drop, 2.3, 200, 100);
+        if (!then) continue;
+        ++left;
+        CHECK(std::any_of(later.drops.begin(), later.drops.end(), [&](const Drop& each) { return same(each, *then); }));
+    }
+    CHECK(left > 20);
+    CHECK(left < now.drops.size());
+    // Drops of another emitter.
+    const Emitter other(drops_of(1, 1), {});
+    for (const Drop& drop : now.drops) {
+        if (drop.burst >= 0 || drop.birth == 0) CHECK_FALSE(other.at(drop, drop.birth, 200, 100).has_value());
+    }
+}
+
+TEST_CASE("a count that is worked out from indices is that of the drops that live") {
+    for (const double rate : {0.37, 6.0, 90.0, 1e5}) {
+        for (const double life : {0.01, 1.0, 3.3}) {
+            Droplets plain = drops_of(rate, life);
+            Droplets counted = plain;
+            // An end that never comes makes it count one by one.
+            counted.ends_at = "never";
+            Tape tape;
+            tape.cues = {{"never", 1e6}};
+            const Emitter by_index(plain, {});
+            const Emitter by_drops(counted, {tape, {}, {}});
+            for (const double time : {-1.0, 0.0, 0.005, 0.5, 1.0, 3.3, 10.0, 10.0 + 1 / 6.0})
+                REQUIRE(by_index.count(time, 160, 90) == by_drops.count(time, 160, 90));
+        }
+    }
+}
+
 TEST_CASE("a patch goes by its own clock, from when the place came near, and no other is touched by it") {
     Droplets drops = drops_of(0, 1);
     drops.field = DropField::grid;
@@ -183,7 +232,7 @@ TEST_CASE("a patch goes by its own clock, from when the place came near, and no 
 }
 
 TEST_CASE("a place that comes near ends drops that move, too, and a cue ends all that live") {
-    Droplets drops = drops_of(1, 100);
+    Droplets drops = drops_of(1, 20);
     drops.place = DropPlace::point;
     set(drops, Id::x, 0);
     set(drops, Id::y, 0.5);
