@@ -73,6 +73,9 @@ std::vector<std::string> readers_of(const Finish& finish, std::string_view groun
     for_each_step(finish, [&](const Coat&, const Step& step) {
         if (reading.contains(step.name)) ordered.push_back(step.name);
     });
+    for (const Ground& other : finish.grounds) {
+        if (reading.contains(other.name)) ordered.push_back(other.name);
+    }
     return ordered;
 }
 

@@ -20,7 +20,7 @@ GroundEdit add_ground(Finish finish, Ground ground);
 /// A ground goes; steps that name it keep their formulas, with a fault. Fault: `edit.unknown`.
 Result<Finish> delete_ground(Finish finish, std::string_view name);
 
-/// The names of steps that read any of its pictures, or it itself, from the top.
+/// The names of steps that read any of its pictures, or it itself, from the top, and of droplets that go by it.
 std::vector<std::string> readers_of(const Finish& finish, std::string_view ground);
 
 /// Something else in a ground's place, under its name: all that reads it follows. Of a scene's marks nothing changes.

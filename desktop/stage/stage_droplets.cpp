@@ -27,6 +27,14 @@ bool is_one_number(const Droplets& drops, Id id) {
     return number.formula.empty() && number.from == number.to;
 }
 
+// Words that can be read on any picture.
+void paint_words(QPainter& painter, QPointF middle, const QString& words, const QFont& font, const QColor& colour) {
+    const int width = QFontMetrics(font).horizontalAdvance(words) + 12;
+    const QRect plate(QPointF(middle.x() - width / 2.0, middle.y() - 9).toPoint(), QSize(width, 18));
+    painter.fillRect(plate, theme::black);
+    theme::paint_text(painter, plate, words, font, colour, Qt::AlignHCenter);
+}
+
 double tidy(double value) { return std::round(value * 1000) / 1000; }
 
 }  // namespace
@@ -49,6 +57,10 @@ std::optional<QPointF> StageView::droplets_point(DropletsHand hand) const {
         if (!is_one_number(*drops, Id::wind_x) || !is_one_number(*drops, Id::wind_y)) return std::nullopt;
         return wind_root() + QPointF(value(Id::wind_x), value(Id::wind_y)) * side * wind_seconds;
     }
+    // Bursts about their cues are born there.
+    const bool at_cues_only = drops->at_cue && !drops->cue.empty() && drops->number(Id::rate).from == 0 &&
+                              drops->number(Id::rate).formula.empty();
+    if (at_cues_only) return std::nullopt;
     const bool has_place =
         drops->place == DropPlace::point || drops->place == DropPlace::disc || drops->place == DropPlace::line;
     if (!has_place || !is_one_number(*drops, Id::x) || !is_one_number(*drops, Id::y)) return std::nullopt;
@@ -159,8 +171,7 @@ void StageView::paint_droplets(QPainter& painter) const {
     }
     if (middle) {
         knob(*middle);
-        theme::paint_text(painter, QRectF(middle->x() + 10, middle->y() - 18, 120, 16).toRect(), tr("born here"),
-                          theme::words(theme::small), theme::text);
+        paint_words(painter, *middle - QPointF(0, 18), tr("born here"), theme::words(theme::small), theme::text);
     }
     if (const auto wind = droplets_point(DropletsHand::wind)) {
         painter.setPen(QPen(theme::celadon, 2));
@@ -168,9 +179,9 @@ void StageView::paint_droplets(QPainter& painter) const {
         painter.setBrush(theme::celadon);
         painter.drawEllipse(*wind, 5, 5);
         const bool takes_hold = drops->number(Id::drag).from > 0 || !drops->number(Id::drag).formula.empty();
-        theme::paint_text(painter, QRectF(wind_root().x() - 140, wind_root().y() - 22, 280, 16).toRect(),
-                          takes_hold ? tr("wind") : tr("wind, which takes hold by the drag"),
-                          theme::words(theme::small), theme::celadon, Qt::AlignHCenter);
+        paint_words(painter, wind_root() - QPointF(0, 18),
+                    takes_hold ? tr("wind") : tr("wind, which takes hold by the drag"), theme::words(theme::small),
+                    theme::celadon);
     }
     paint_held_drop(painter);
     painter.restore();
@@ -208,9 +219,11 @@ void StageView::paint_held_drop(QPainter& painter) const {
                               .arg(qs(plain_number(drop->age, 2)), qs(plain_number(drop->along * 2, 1)),
                                    qs(plain_number(std::hypot(drop->velocity.x, drop->velocity.y), 3)),
                                    qs(plain_number(drop->opacity, 2)));
-    QRect line(QPointF(at.x() + radius + 6, at.y() - 9).toPoint(), QSize(300, 18));
-    if (line.right() > now.area().right()) line.moveRight(static_cast<int>(at.x() - radius - 6));
-    theme::paint_text(painter, line, words, theme::figures(theme::small), theme::text);
+    const double half = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(words) / 2.0 + 8;
+    const double beside = at.x() + radius + half + 6;
+    const bool fits = beside + half < now.area().right();
+    paint_words(painter, {fits ? beside : at.x() - radius - half - 6, at.y()}, words, theme::figures(theme::small),
+                theme::text);
 }
 
 }  // namespace lacquer

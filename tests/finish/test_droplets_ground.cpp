@@ -3,6 +3,7 @@
 
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/ground_edits.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/play.h"
 #include "core/finish/steps_text.h"
@@ -115,6 +116,7 @@ TEST_CASE("formulas and names of droplets are checked, and follow what is rename
     CHECK(drops_in(finish).number(Id::rate).formula == "damp * 2");
     CHECK(users_of(finish, "damp") == std::vector<std::string>{"rain"});
     CHECK(users_of(finish, "glow_of") == std::vector<std::string>{"rain"});
+    CHECK(readers_of(finish, "glow_of") == std::vector<std::string>{"rain"});
     // A copied step takes along what its droplets go by.
     const std::string text = steps_as_text(finish, "", {"a"});
     for (const char* name : {"damp", "out", "mate", "glow_of", "blow"}) {

@@ -49,7 +49,8 @@ Field number_field(const Droplets& drops, const DropNumberSpec& spec) {
     }
     field.group = group_words(spec.group);
     if (spec.spreads && number.formula.empty())
-        field.span = {std::max(spec.least, -spec.handle_most), spec.handle_most, number.from, number.to};
+        field.span = {spec.group == "place" ? 0 : std::max(spec.least, -spec.handle_most), spec.handle_most,
+                      number.from, number.to};
     return field;
 }
 
