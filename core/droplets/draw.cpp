@@ -293,8 +293,8 @@ private:
 
     static void interleave(const float* first, const float* second, int count, float* to) {
         for (int x = 0; x < count; ++x) {
-            to[2 * x] = first[x];
-            to[2 * x + 1] = second[x];
+            *to++ = first[x];
+            *to++ = second[x];
         }
     }
 

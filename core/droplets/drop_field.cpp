@@ -50,7 +50,8 @@ std::vector<Vector2> grid(int count, double aspect, bool jittered, std::uint32_t
         const auto index = static_cast<std::uint32_t>(i);
         const double across = jittered ? random(seed, index, 1) : 0.5;
         const double down = jittered ? random(seed, index, 2) : 0.5;
-        places.push_back({(i % columns + across) / columns, (i / columns + down) / rows});
+        const int row = i / columns;
+        places.push_back({(i % columns + across) / columns, (row + down) / rows});
     }
     return places;
 }

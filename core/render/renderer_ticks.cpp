@@ -22,6 +22,7 @@ double milliseconds_since(std::chrono::steady_clock::time_point begin) {
 
 std::vector<std::string> names_of(const std::vector<TickedStep>& steps) {
     std::vector<std::string> names;
+    names.reserve(steps.size());
     for (const TickedStep& step : steps) names.push_back(step.name);
     return names;
 }

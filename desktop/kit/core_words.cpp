@@ -23,7 +23,7 @@ CoreSentence core_sentence(const QString& text) {
 }
 
 QString core_words(std::string_view text) {
-    const QString english = QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+    QString english = QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
     const CoreSentence sentence = core_sentence(english);
     const QByteArray source = sentence.words.toUtf8();
     const QString translated = QCoreApplication::translate("core", source.constData());

@@ -152,7 +152,8 @@ void FieldForm::add_tabs(const QStringList& groups) {
         connect(tab, &QPushButton::clicked, this, [this, group] {
             group_ = group;
             // The button that was pressed goes with the fields.
-            QMetaObject::invokeMethod(this, &FieldForm::build, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this] { build(); }, Qt::QueuedConnection);
         });
         tabs->addWidget(tab);
     }

@@ -197,3 +197,25 @@ TEST_CASE("a picture that is missing, too small, or of too many drops is told") 
     REQUIRE(frame.notices.size() == 1);
     CHECK(frame.notices[0].id == "droplets.many");
 }
+
+TEST_CASE("droplets that leave trails from tick to tick are the same whichever way a moment is reached") {
+    Finish finish = with_drops({{"trail", "max(previous(trail) * 0.95, drops.a)"}, {"shown", "vec3(trail)"}});
+    drops_in(finish).number(Id::size) = {0.2, 0.3, {}};
+    drops_in(finish).number(Id::speed).formula = "pace * 0.5";
+    finish.coats[0].steps.own()[0].ticking.width = 1;
+    Dial dial;
+    dial.name = dial.code_name = "pace";
+    dial.value = {1, 0, 0};
+    finish.dials = {dial};
+    test::Player played(finish);
+    Picture last;
+    for (std::int64_t tick = 0; tick <= 90; ++tick) last = played.picture(test::tick_time(tick));
+    test::Player sought(finish);
+    CHECK(test::same_bits(sought.picture(test::tick_time(90)), last));
+    // Another pace leaves other trails.
+    finish.dials[0].value = {0.2, 0, 0};
+    played.set(finish);
+    const Picture slower = played.picture(test::tick_time(90));
+    CHECK_FALSE(test::same_bits(slower, last));
+    CHECK(test::same_bits(test::Player(finish).picture(test::tick_time(90)), slower));
+}
