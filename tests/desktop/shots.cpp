@@ -1,5 +1,6 @@
 // Draws the pictures of docs/screenshots; not part of the tests. LACQUER_SHOTS names the folder.
 #include <QListWidget>
+#include <QPushButton>
 #include <catch2/catch.hpp>
 #include <cstdlib>
 
@@ -93,6 +94,9 @@ TEST_CASE("pictures of the window", "[.shots]") {
         bench.window().shelf().choose("runs");
         bench.window().shelf().setFocus();
         bench.key(Qt::Key_Return);
+        bench.click(bench.find<QPushButton>("group_Motion"), {10, 10});
+        bench.wait_for(
+            [&] { return bench.window().findChild<QWidget*>(QStringLiteral("span_number_fall")) != nullptr; });
         shoot(bench, "droplets.png");
     }
     {
