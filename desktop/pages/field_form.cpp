@@ -68,6 +68,7 @@ void FieldForm::show_fields(const QString& title, const std::vector<Field>& fiel
     tell({}, false);
     change_ = std::move(change);
     now_ = nullptr;
+    beside_ = nullptr;
     all_ = fields;
     auto* column = static_cast<QVBoxLayout*>(layout());
     if (top_ != nullptr) {
@@ -105,6 +106,7 @@ void FieldForm::build() {
     grid_->setVerticalSpacing(5);
     grid_->setColumnStretch(1, 1);
     grid_->setColumnMinimumWidth(2, 12);
+    tabs_ = nullptr;
     if (groups.size() > 1) add_tabs(groups);
     // In a narrow one, what is long gets the whole width.
     const bool one_column = first_row_ == 2 && std::any_of(fields.begin(), fields.end(), [](const Field& field) {
@@ -157,8 +159,21 @@ void FieldForm::add_tabs(const QStringList& groups) {
         });
         tabs->addWidget(tab);
     }
-    tabs->addStretch(1);
+    tabs_ = tabs;
+    if (beside_ != nullptr) {
+        tabs->addWidget(beside_(fields_), 1);
+    } else {
+        tabs->addStretch(1);
+    }
     grid_->addLayout(tabs, 0, 0, 1, 5);
+}
+
+void FieldForm::set_beside(std::function<QWidget*(QWidget* parent)> make) {
+    beside_ = std::move(make);
+    if (tabs_ == nullptr) return;
+    // It takes the room that was left free.
+    delete tabs_->takeAt(tabs_->count() - 1);
+    tabs_->addWidget(beside_(fields_), 1);
 }
 
 QWidget* FieldForm::line_of(const Field& field) {

@@ -9,6 +9,7 @@
 #include <vector>
 
 class QGridLayout;
+class QHBoxLayout;
 class QLabel;
 
 namespace lacquer {
@@ -52,6 +53,8 @@ public:
     void set_choices(const QString& key, const QStringList& choices, const QString& now);
     /// Puts the keys on the first field.
     void focus_first();
+    /// Makes a widget that stands beside the groups' tabs, until other fields are shown.
+    void set_beside(std::function<QWidget*(QWidget* parent)> make);
     /// Puts a widget of its own above the fields that are shown; it goes with them.
     void set_top(QWidget* top);
 
@@ -86,6 +89,8 @@ private:
     QWidget* first_ = nullptr;
     int first_row_ = 1;  ///< of the column, below title and words
     QWidget* top_ = nullptr;
+    std::function<QWidget*(QWidget*)> beside_;
+    QHBoxLayout* tabs_ = nullptr;  ///< of the fields that are shown
     std::function<std::vector<Field>()> now_;
     std::vector<Field> all_;
     QString group_;  ///< that is shown

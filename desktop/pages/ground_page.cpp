@@ -4,6 +4,7 @@
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
+#include "desktop/pages/drop_plot.h"
 #include "desktop/pages/form_changes.h"
 #include "desktop/pages/forms.h"
 #include "desktop/pages/grounds/capture_page.h"
@@ -113,6 +114,8 @@ void show_ground_form(FieldForm& form, Models& models, std::size_t ground) {
                              show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
                          return complaint;
                      });
+    if (found.as<DropletsGround>() != nullptr)
+        form.set_beside([&models, name](QWidget* parent) { return new DropPlot(models, *name, parent); });
     form.follow([&models, name] {
         const Ground* now = find_ground(models.document.finish(), *name);
         return now != nullptr ? ground_fields(*now, models) : std::vector<Field>();

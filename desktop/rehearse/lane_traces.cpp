@@ -3,23 +3,15 @@
 #include <algorithm>
 #include <cmath>
 
+#include "desktop/playing/drop_counts.h"
+
 namespace lacquer {
 
 namespace {
 
-// Of very many drops not every sample is counted anew, so that the window never waits.
 LaneTrace count_trace(const Play& play, const std::string& ground, double from, double to, int samples) {
-    constexpr double most_in_all = 200'000;
     LaneTrace trace;
-    trace.lines.resize(1);
-    const Emitter* emitter = play.emitter(ground);
-    const double expected = emitter != nullptr ? emitter->expected() : 0;
-    const int stride = 1 + static_cast<int>(expected * samples / most_in_all);
-    for (int i = 0; i < samples; ++i) {
-        const bool anew = i % stride == 0;
-        const double at = from + (to - from) * i / (samples - 1);
-        trace.lines[0].push_back(anew ? static_cast<float>(play.drop_count(ground, at)) : trace.lines[0].back());
-    }
+    trace.lines.push_back(drop_counts(play, ground, from, to, samples));
     const auto [least, most] = std::minmax_element(trace.lines[0].begin(), trace.lines[0].end());
     trace.least = *least;
     trace.most = *most;

@@ -74,6 +74,9 @@ TEST_CASE("droplets are added, and their numbers typed, as one, as two, with uni
     type_into(bench, "field_number_life", "3 to 4 s");
     CHECK(drops_of(bench).number(Id::life) == DropNumber{3, 4, {}});
     type_into(bench, "field_number_life", "3");
+    // Beside the groups it says how many live, and how many will.
+    bench.playing().set_time(4);
+    CHECK(bench.find<QWidget>("drop_plot")->accessibleName() == QStringLiteral("18 live, in the long run 18"));
     CHECK(drops_of(bench).number(Id::life) == DropNumber{3, 3, {}});
     type_into(bench, "field_number_life", "-1");
     CHECK(drops_of(bench).number(Id::life) == DropNumber{3, 3, {}});
