@@ -1,13 +1,11 @@
-#include "core/droplets/emitter.h"
-
+// Which drops live: their births and their ends.
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <numbers>
 #include <utility>
 
-#include "core/base/hash.h"
 #include "core/droplets/drop_field.h"
+#include "core/droplets/emitter_parts.h"
 
 namespace lacquer {
 
@@ -15,29 +13,9 @@ namespace {
 
 using Id = DropNumberId;
 
-// Moments are sums of parts of a second: what is this near to a birth or an end is at it.
-constexpr double slack = 1e-9;
-
 // Streams of births, so that drops of one are unlike those of another.
 constexpr std::uint32_t rate_stream = 0x51;
-constexpr std::uint32_t field_stream = 0xF1;
 constexpr std::uint32_t burst_stream = 0x1000;
-
-// What is drawn for a drop besides its numbers, which have the channels of their ids.
-constexpr std::uint32_t seed_channel = 100;
-constexpr std::uint32_t cell_channel = 101;
-constexpr std::uint32_t across_channel = 102;
-constexpr std::uint32_t down_channel = 103;
-constexpr std::uint32_t gust_channel = 104;
-
-double looked_up(const std::vector<float>& values, double share, double usual) {
-    if (values.empty()) return usual;
-    const double place = std::clamp(share, 0.0, 1.0) * static_cast<double>(values.size() - 1);
-    const auto i = std::min(static_cast<std::size_t>(place), values.size() - 1);
-    const auto next = std::min(i + 1, values.size() - 1);
-    const double part = place - static_cast<double>(i);
-    return static_cast<double>(values[i]) * (1 - part) + static_cast<double>(values[next]) * part;
-}
 
 // A formula's track, or a number that stays.
 Track track_of(const Droplets& droplets, Id id, const FormulaSource& formulas) {
@@ -93,42 +71,6 @@ bool may_move(const Droplets& droplets) {
 
 }  // namespace
 
-/// One drop before anything is worked out about it.
-struct Emitter::Birth {
-    double at = 0;
-    std::uint32_t stream = 0;
-    std::int64_t index = 0;
-    const Cue* cue = nullptr;  ///< of a burst
-    Vector2 place;             ///< of a field, shares of the frame
-    double life = 0;
-    double ends = 0;  ///< when its end began; infinite if it has not
-    double ending = 0;
-    double field_end = std::numeric_limits<double>::infinity();
-
-    double random(std::uint32_t seed, std::uint32_t channel) const {
-        const auto low = static_cast<std::uint32_t>(index & 0xFFFFFFFF);
-        const auto high = static_cast<std::uint32_t>(static_cast<std::uint64_t>(index) >> 32U);
-        return static_cast<double>(unit_from_hash(pcg3d({seed ^ pcg(stream), low, channel ^ pcg(high)})[0]));
-    }
-};
-
-/// The frame, in pixels and in shorter sides.
-struct Emitter::Frame {
-    double width = 1;
-    double height = 1;
-    double side = 1;
-
-    Frame(int wide, int high) : width(wide), height(high), side(std::min(wide, high)) {}
-    Vector2 in_sides(double x, double y) const { return {x * width / side, y * height / side}; }
-};
-
-/// The fixed field, and when the place in play came near to each drop of it.
-struct Emitter::Field {
-    double aspect = 0;
-    std::vector<Vector2> places;  // shares of the frame
-    std::vector<double> reached;  // seconds; infinite where it never came near
-};
-
 Emitter::Emitter(Droplets droplets, const DropPlay& play, DropCurves curves)
     : droplets_(std::move(droplets)),
       curves_(std::move(curves)),
@@ -142,7 +84,6 @@ Emitter::Emitter(Droplets droplets, const DropPlay& play, DropCurves curves)
                     steady_number(Id::delay));
     for (const double at : born_.moments()) sums_.push_back(born_.integral(at));
     longest_life_ = most_of(droplets_, Id::life, tracks_[static_cast<std::size_t>(Id::life)]);
-    longest_end_ = most_of(droplets_, Id::ending, tracks_[static_cast<std::size_t>(Id::ending)]);
     for (const Cue& cue : play.tape.cues) {
         if (!(cue.strength > 0)) continue;
         if (!droplets_.cue.empty() && cue.name == droplets_.cue) bursts_.push_back(cue);
@@ -198,8 +139,8 @@ bool Emitter::add_rate_births(double time, Births& births) const {
     const double since = born_.integral(time - longest_life_);
     constexpr double most_index = 9e15;
     auto last = static_cast<std::int64_t>(std::floor(std::min(until, most_index)));
-    while (time_of(last + 1) <= time + slack) ++last;
-    while (last >= 0 && time_of(last) > time + slack) --last;
+    while (time_of(last + 1) <= time + drop_slack) ++last;
+    while (last >= 0 && time_of(last) > time + drop_slack) --last;
     const double first_wanted = droplets_.settled ? since : std::max(since, 0.0);
     auto first = static_cast<std::int64_t>(std::ceil(std::clamp(first_wanted, -most_index, most_index))) - 1;
     if (!droplets_.settled) first = std::max<std::int64_t>(first, 0);
@@ -218,11 +159,11 @@ bool Emitter::add_rate_births(double time, Births& births) const {
 
 bool Emitter::add_bursts(double time, Births& births) const {
     const double over = steady_number(Id::burst_time);
-    const double since = time - longest_life_ - over - slack;
+    const double since = time - longest_life_ - over - drop_slack;
     const std::size_t before = births.size();
     const auto first = std::partition_point(bursts_.begin(), bursts_.end(), [&](const Cue& c) { return c.at < since; });
     const auto after =
-        std::partition_point(bursts_.begin(), bursts_.end(), [&](const Cue& c) { return c.at <= time + slack; });
+        std::partition_point(bursts_.begin(), bursts_.end(), [&](const Cue& c) { return c.at <= time + drop_slack; });
     for (auto cue = after; cue != first;) {
         --cue;
         const auto nth = static_cast<std::uint32_t>(cue - bursts_.begin());
@@ -235,7 +176,7 @@ bool Emitter::add_bursts(double time, Births& births) const {
         for (std::int64_t i = count - 1; i >= 0; --i) {
             birth.index = i;
             birth.at = cue->at + over * static_cast<double>(i) / static_cast<double>(count);
-            if (birth.at > time + slack) continue;
+            if (birth.at > time + drop_slack) continue;
             if (births.size() - before >= most_drops) return true;
             births.push_back(birth);
         }
@@ -244,7 +185,7 @@ bool Emitter::add_bursts(double time, Births& births) const {
 }
 
 bool Emitter::add_field(double time, const Frame& frame, Births& births) const {
-    if (droplets_.field == DropField::none || time < -slack) return false;
+    if (droplets_.field == DropField::none || time < -drop_slack) return false;
     const std::shared_ptr<const Field> all = field(frame);
     for (std::size_t i = 0; i < all->places.size(); ++i) {
         Birth birth;
@@ -276,10 +217,10 @@ bool Emitter::births_at(double time, const Frame& frame, Births& births) const {
 
 bool Emitter::lives(Birth& birth, double time, const Frame& frame) const {
     birth.life = birth.stream == field_stream ? std::numeric_limits<double>::infinity() : number(Id::life, birth);
-    if (birth.at > time + slack || !(time < birth.at + birth.life - slack)) return false;
+    if (birth.at > time + drop_slack || !(time < birth.at + birth.life - drop_slack)) return false;
     birth.ends = end_of(birth, time, frame);
     birth.ending = number(Id::ending, birth);
-    return time < birth.ends + birth.ending - slack || birth.ends > time;
+    return time < birth.ends + birth.ending - drop_slack || birth.ends > time;
 }
 
 double Emitter::end_of(const Birth& birth, double until, const Frame& frame) const {
@@ -362,149 +303,6 @@ std::shared_ptr<const Emitter::Field> Emitter::field(const Frame& frame) const {
     return field_;
 }
 
-// Pixels.
-Vector2 Emitter::birth_place(const Birth& birth, const Frame& frame) const {
-    if (birth.stream == field_stream) return {birth.place.x * frame.width, birth.place.y * frame.height};
-    const auto seed = static_cast<std::uint32_t>(droplets_.seed);
-    const double one = birth.random(seed, across_channel);
-    const double two = birth.random(seed, down_channel);
-    if (droplets_.place == DropPlace::frame) return {one * frame.width, two * frame.height};
-    const bool at_cue = birth.cue != nullptr && droplets_.at_cue;
-    const double x = (at_cue ? birth.cue->x : number(Id::x, birth)) * frame.width;
-    const double y = (at_cue ? birth.cue->y : number(Id::y, birth)) * frame.height;
-    const double radius = number(Id::radius, birth) * frame.side;
-    switch (droplets_.place) {
-        case DropPlace::point:
-            return {x, y};
-        case DropPlace::disc: {
-            // Even over the area.
-            const double far = radius * std::sqrt(one);
-            const double angle = two * 2 * std::numbers::pi;
-            return {x + far * std::cos(angle), y + far * std::sin(angle)};
-        }
-        case DropPlace::line: {
-            const double angle = number(Id::angle, birth) * std::numbers::pi / 180;
-            const double far = radius * (one * 2 - 1);
-            return {x + far * std::cos(angle), y + far * std::sin(angle)};
-        }
-        case DropPlace::border: {
-            const double along = one * 2 * (frame.width + frame.height);
-            if (along < frame.width) return {along, 0};
-            if (along < frame.width + frame.height) return {frame.width, along - frame.width};
-            if (along < 2 * frame.width + frame.height) return {along - frame.width - frame.height, frame.height};
-            return {0, along - 2 * frame.width - frame.height};
-        }
-        case DropPlace::frame:
-            break;
-    }
-    return {x, y};
-}
-
-// Its place, in pixels, and its velocity.
-void Emitter::move(const Birth& birth, double age, const Frame& frame, Drop& drop) const {
-    const Vector2 start = birth_place(birth, frame);
-    drop.x = start.x;
-    drop.y = start.y;
-    if (!moves_) return;
-    const bool by_cue = birth.cue != nullptr && droplets_.at_cue;
-    const double degrees = number(Id::direction, birth) + (by_cue ? birth.cue->direction : 0);
-    const double angle = degrees * std::numbers::pi / 180;
-    const double speed = number(Id::speed, birth);
-    const Vector2 thrown{speed * std::cos(angle), speed * std::sin(angle)};
-    const double fall = number(Id::fall, birth);
-    const double drag = steady_number(Id::drag);
-    const double gust = number(Id::gust, birth);
-    const auto after = [&](double seconds, const Drag& over) {
-        Vector2 way{thrown.x * over.gains + wind_x_.way(birth.at, birth.at + seconds),
-                    thrown.y * over.gains + fall * over.falls + wind_y_.way(birth.at, birth.at + seconds)};
-        if (gust > 0) {
-            const auto key = pcg(pcg(static_cast<std::uint32_t>(birth.index & 0xFFFFFFFF) ^ gust_channel) ^
-                                 birth.stream ^ static_cast<std::uint32_t>(droplets_.seed));
-            const double begin = static_cast<double>(unit_from_hash(pcg(key)));
-            const double end = begin + seconds * number(Id::gust_rate, birth);
-            way.x += gust * (gust_noise(key, end) - gust_noise(key, begin));
-            way.y += gust * (gust_noise(key + 1, end) - gust_noise(key + 1, begin));
-        }
-        return way;
-    };
-    const Drag over = drag_over(drag, age);
-    Vector2 way = after(age, over);
-    drop.velocity = {thrown.x * over.keeps + wind_x_.velocity(birth.at, birth.at + age),
-                     thrown.y * over.keeps + fall * over.gains + wind_y_.velocity(birth.at, birth.at + age)};
-    const double height = (steady_number(Id::floor) * frame.height - start.y) / frame.side;
-    const bool has_floor = steady_number(Id::floor) <= 1 && height > 0;
-    if (has_floor && drag == 0 && gust == 0 && steady_number(Id::bounce) > 0 && fall > 0) {
-        const Bounced done = bounced(thrown, fall, height, steady_number(Id::bounce), age);
-        way = done.way;
-        drop.velocity = done.velocity;
-    } else if (has_floor && way.y > height) {
-        double before = 0;
-        double landed = age;
-        for (int i = 0; i < 48; ++i) {
-            const double middle = (before + landed) / 2;
-            (after(middle, drag_over(drag, middle)).y > height ? landed : before) = middle;
-        }
-        way = {after(landed, drag_over(drag, landed)).x, height};
-        drop.velocity = {};
-    }
-    drop.x += way.x * frame.side;
-    drop.y += way.y * frame.side;
-}
-
-Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const {
-    const auto seed = static_cast<std::uint32_t>(droplets_.seed);
-    Drop drop;
-    drop.birth = birth.at;
-    drop.index = birth.index;
-    drop.stream = birth.stream;
-    drop.burst = birth.cue != nullptr ? birth.cue - &*bursts_.begin() : -1;
-    drop.age = std::max(0.0, time - birth.at);
-    const bool is_ending = birth.ends <= time;
-    const double end_share = is_ending && birth.ending > 0 ? (time - birth.ends) / birth.ending : 0;
-    const double life_share = std::isfinite(birth.life) && birth.life > 0 ? drop.age / birth.life : end_share;
-    drop.share = std::clamp(is_ending ? std::max(end_share, life_share) : life_share, 0.0, 1.0);
-    move(birth, drop.age, frame, drop);
-    const double largest = steady_number(Id::largest);
-    const double size =
-        std::min(number(Id::size, birth) * std::max(0.0, looked_up(curves_.size, life_share, 1)), largest) * frame.side;
-    drop.across = drop.along = size / 2;
-    drop.opacity = number(Id::opacity, birth) * std::clamp(looked_up(curves_.opacity, life_share, 1), 0.0, 1.0);
-    if (is_ending) drop.opacity *= std::clamp(looked_up(curves_.ending, end_share, 1 - end_share), 0.0, 1.0);
-    if (!curves_.tint.empty()) {
-        const auto last = static_cast<double>(curves_.tint.size() - 1);
-        const auto& colour = curves_.tint[static_cast<std::size_t>(std::lround(drop.share * last))];
-        drop.tint = {colour[0], colour[1], colour[2]};
-        drop.opacity *= static_cast<double>(colour[3]);
-    }
-    drop.turn = number(Id::turn, birth) * std::numbers::pi / 180;
-    if (droplets_.facing == DropFacing::turned)
-        drop.turn += number(Id::spin, birth) * drop.age * std::numbers::pi / 180;
-    if (droplets_.facing == DropFacing::along) {
-        const double speed = std::hypot(drop.velocity.x, drop.velocity.y);
-        if (speed > 0) drop.turn += std::atan2(drop.velocity.y, drop.velocity.x);
-        drop.along *= 1 + number(Id::stretch, birth) * speed;
-        drop.along = std::min(drop.along, std::max(drop.across, largest * frame.side / 2));
-    }
-    if (droplets_.leaves == DropLeaves::sticks) {
-        drop.x = std::clamp(drop.x, 0.0, frame.width);
-        drop.y = std::clamp(drop.y, 0.0, frame.height);
-    } else if (droplets_.leaves == DropLeaves::wraps) {
-        const double margin = drop.along;
-        const auto wrapped = [margin](double value, double length) {
-            const double whole = length + 2 * margin;
-            return value - std::floor((value + margin) / whole) * whole;
-        };
-        drop.x = wrapped(drop.x, frame.width);
-        drop.y = wrapped(drop.y, frame.height);
-    }
-    drop.seed = static_cast<float>(birth.random(seed, seed_channel));
-    const int cells = std::max(1, droplets_.columns * droplets_.rows);
-    const double running = std::floor(drop.age * droplets_.cell_rate);
-    drop.cell = droplets_.cell_rate > 0 ? static_cast<int>(std::fmod(running, cells))
-                                        : static_cast<int>(birth.random(seed, cell_channel) * cells);
-    return drop;
-}
-
 LiveDrops Emitter::alive(double time, int width, int height, WorkerPool* pool) const {
     const Frame frame(width, height);
     Births births;
@@ -555,9 +353,9 @@ std::optional<std::int64_t> Emitter::plain_count(double time) const {
     if (!is_plain) return std::nullopt;
     const auto born_by = [this](double by) {
         auto count = static_cast<std::int64_t>(std::floor(std::clamp(born_.integral(by), 0.0, 9e15)));
-        while (time_of(count) <= by + slack) ++count;
-        while (count > 0 && time_of(count - 1) > by + slack) --count;
-        return by < -slack ? 0 : count;
+        while (time_of(count) <= by + drop_slack) ++count;
+        while (count > 0 && time_of(count - 1) > by + drop_slack) --count;
+        return by < -drop_slack ? 0 : count;
     };
     const auto most = static_cast<std::int64_t>(std::clamp(steady_number(Id::most), 0.0, 1.0 * most_drops));
     return std::min(born_by(time) - born_by(time - life.from), most);

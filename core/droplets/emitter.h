@@ -116,7 +116,6 @@ private:
     Track born_;                                   // births a second
     std::vector<double> sums_;                     // births up to each of its moments
     double longest_life_ = 0;
-    double longest_end_ = 0;
     Cues bursts_;
     std::vector<double> ends_;  // times of the cue that ends all
     std::vector<PlaceMoment> path_;
