@@ -60,6 +60,8 @@ Finish picture_alone() {
     finish.responses.clear();
     std::erase_if(finish.grounds, [](const Ground& ground) { return ground.name != "scene"; });
     for (Ground& ground : finish.grounds) *path_of(ground) = picture_path(test::demo_path(), *path_of(ground));
+    finish.frame_width = 320;
+    finish.frame_height = 180;
     return finish;
 }
 

@@ -105,6 +105,9 @@ TEST_CASE("whoever types what the guide says gets smoke that rises and stays") {
     finish.dials.clear();
     finish.responses.clear();
     for (Ground& ground : finish.grounds) *path_of(ground) = picture_path(test::demo_path(), *path_of(ground));
+    // Small, so that two seconds of ticks are soon drawn.
+    finish.frame_width = 320;
+    finish.frame_height = 180;
     bench.document().edit(finish, QStringLiteral("a picture"));
     const std::regex step("`(\\w+)`: `([^`]+)`");
     int steps = 0;
@@ -135,7 +138,7 @@ TEST_CASE("whoever types what the guide says gets smoke that rises and stays") {
     for (int y = after.height() * 55 / 100; y < after.height() * 70 / 100; ++y) {
         for (int x = 0; x < after.width(); ++x) changed += after.pixel(x, y) != before.pixel(x, y) ? 1 : 0;
     }
-    CHECK(changed > 2000);
+    CHECK(changed > 125);
     CHECK(changed < after.width() * after.height() / 20);
     bench.playing().set_time(0);
     bench.settle();
