@@ -161,9 +161,14 @@ std::unique_ptr<Emitter> Play::make_emitter(const Ground& ground, const CheckedD
     const Droplets& drops = ground.as<DropletsGround>()->drops;
     DropPlay play{tape_, formulas_by(checked.formulas), {}};
     if (const Signal* place = find_signal(finish, drops.ends_near); place != nullptr) {
-        play.path.push_back({0, place->value[0], place->value[1]});
+        // Held to the frame, as the signal itself is.
+        const auto add = [&](double at, const std::array<double, 3>& raw) {
+            const std::array<double, 3> value = signal_value(*place, raw);
+            play.path.push_back({at, value[0], value[1]});
+        };
+        add(0, place->value);
         for (const Change& change : tape_.changes) {
-            if (change.name == place->name) play.path.push_back({change.at, change.value[0], change.value[1]});
+            if (change.name == place->name) add(change.at, change.value);
         }
     }
     DropCurves curves;

@@ -219,3 +219,23 @@ TEST_CASE("droplets that leave trails from tick to tick are the same whichever w
     CHECK_FALSE(test::same_bits(slower, last));
     CHECK(test::same_bits(test::Player(finish).picture(test::tick_time(90)), slower));
 }
+
+TEST_CASE("a place that a tape throws out of the frame is held to it, and ends no drop that it doesn't come near") {
+    Finish finish = with_drops({});
+    Droplets& drops = drops_in(finish);
+    drops.number(Id::rate) = {0, 0, {}};
+    drops.field = DropField::random;
+    drops.number(Id::reach) = {0.01, 0.01, {}};
+    drops.number(Id::apart) = {0.1, 0.1, {}};
+    drops.ends_near = "keeper";
+    finish.signals = {{.name = "keeper", .kind = SignalKind::place}};
+    const double huge = 1e300;
+    Tape tape;
+    tape.changes = {
+        {"keeper", 1, {huge, -huge, 0}}, {"keeper", 2, {-huge, huge, 0}}, {"keeper", 3, {std::nan(""), huge, 0}}};
+    const Play play(test::checked(finish), tape);
+    const double all = play.drop_count("drops", 0.5);
+    CHECK(all > 20);
+    // From one corner to the other across the frame some are met, and no more than lie there.
+    CHECK(play.drop_count("drops", 10) > all / 2);
+}
