@@ -240,11 +240,19 @@ QWidget* FieldForm::with_track(const Field& field, QLineEdit* line) {
 }
 
 void FieldForm::refresh() {
-    if (now_ == nullptr || fields_ == nullptr || drag_step_ > 0) return;
+    if (now_ == nullptr || fields_ == nullptr || drag_step_ > 0 || !isVisible()) return;
     std::vector<Field> now = now_();
-    // Another shape or place has other fields, and its page comes anew by itself.
-    if (now.size() != all_.size()) return;
+    // What the page was about is gone.
+    if (now.empty()) return;
+    const bool are_others = !std::equal(now.begin(), now.end(), all_.begin(), all_.end(),
+                                        [](const Field& a, const Field& b) { return a.key == b.key; });
     all_ = std::move(now);
+    if (are_others) {
+        // Whoever changed them may be one of the fields that go.
+        QMetaObject::invokeMethod(
+            this, [this] { build(); }, Qt::QueuedConnection);
+        return;
+    }
     for (const Field& field : all_) {
         const QString name = QStringLiteral("field_") + field.key;
         if (auto* line = fields_->findChild<QLineEdit*>(name)) {

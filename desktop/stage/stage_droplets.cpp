@@ -108,6 +108,7 @@ bool StageView::press_droplets() {
         if (std::hypot(drop->x - at.x(), drop->y - at.y()) <= reach) held_drop_ = *drop;
     }
     if (!held_drop_) return false;
+    held_of_ = drawing_.look().droplets;
     document_.say(tr("Holds the drop that was born at %1 s").arg(qs(plain_number(held_drop_->birth, 2))));
     update();
     return true;
@@ -188,7 +189,9 @@ void StageView::paint_droplets(QPainter& painter) const {
 }
 
 void StageView::paint_held_drop(QPainter& painter) const {
-    const Emitter* emitter = held_drop_ ? playing_.play().emitter(drawing_.look().droplets) : nullptr;
+    // Of another ground it would be another drop.
+    const bool is_of_this = held_drop_ && held_of_ == drawing_.look().droplets;
+    const Emitter* emitter = is_of_this ? playing_.play().emitter(held_of_) : nullptr;
     if (emitter == nullptr) return;
     const StageFrame now = frame();
     const QSize size = now.frame;

@@ -184,6 +184,7 @@ private:
     Dragging dragging_ = Dragging::nothing;
     DropletsHand droplets_hand_ = DropletsHand::middle;
     std::optional<Drop> held_drop_;
+    std::string held_of_;  ///< the ground that it is of
     bool drags_second_end_ = true;
     QPointF drag_from_;
     QPointF centre_from_;

@@ -96,6 +96,15 @@ TEST_CASE("droplets are added, and their numbers typed, as one, as two, with uni
     auto* shape = bench.find<QComboBox>("field_shape");
     emit shape->textActivated(QStringLiteral("splash"));
     CHECK(drops_of(bench).shape == DropShape::splash);
+    // A picture has fields of its own, which undo takes back.
+    bench.wait_for([&] { return bench.find<QComboBox>("field_shape")->currentText() == QStringLiteral("splash"); });
+    emit bench.find<QComboBox>("field_shape")->textActivated(QStringLiteral("picture"));
+    bench.wait_for([&] { return bench.window().findChild<QLineEdit*>(QStringLiteral("field_picture")) != nullptr; });
+    bench.action("undo");
+    bench.wait_for([&] {
+        const auto* line = bench.window().findChild<QLineEdit*>(QStringLiteral("field_picture"));
+        return line == nullptr || !line->isVisible();
+    });
     // All of it can be undone, back to the picture without droplets.
     for (int i = 0; i < 12 && find_ground(bench.document().finish(), "drops") != nullptr; ++i) bench.action("undo");
     CHECK(find_ground(bench.document().finish(), "drops") == nullptr);
