@@ -101,9 +101,16 @@ void show_ground_form(FieldForm& form, Models& models, std::size_t ground) {
     form.show_fields(title_of(found), ground_fields(found, models),
                      [&models, &form, name, ground](const QString& key, const QString& text) {
                          if (key == "name") {
+                             Look look = models.drawing.look();
+                             const bool has_hands = look.droplets == *name;
                              QString complaint = rename_to(models, name, text);
-                             if (complaint.isEmpty())
-                                 show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
+                             if (!complaint.isEmpty()) return complaint;
+                             // Its hands on the stage go by its name.
+                             if (has_hands) {
+                                 look.droplets = *name;
+                                 models.drawing.set_look(std::move(look));
+                             }
+                             show_again(form, [&form, &models, ground] { show_ground_form(form, models, ground); });
                              return complaint;
                          }
                          QString complaint = change_named(models, &Finish::grounds, *name,

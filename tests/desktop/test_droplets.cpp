@@ -248,6 +248,12 @@ TEST_CASE("where drops are born and the wind are dragged on the stage, and the p
     CHECK(drops_of(bench).number(Id::x) == DropNumber{0.5, 0.5, {}});
     CHECK(drops_of(bench).number(Id::wind_x).from == 0);
     CHECK(bench.find<QLineEdit>("field_number_x")->text() == QStringLiteral("0.5"));
+    // Another name keeps them.
+    type_into(bench, "field_name", "rain");
+    CHECK(stage.droplets_point(Hand::wind).has_value());
+    type_into(bench, "field_name", "drops");
+    show_group(bench, "Motion");
+    show_group(bench, "Place");
     // A formula can't be dragged.
     type_into(bench, "field_number_x", "haze");
     CHECK_FALSE(stage.droplets_point(Hand::middle).has_value());
