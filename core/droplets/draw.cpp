@@ -112,15 +112,17 @@ public:
         placed.bottom_tile = static_cast<int>(std::min(bottom, rows_ - 1.0)) + 1;
     }
 
-    /// Gives each tile the drops that touch it, in the order of their births.
+    /// Gives each tile the drops that touch it, those that lie on top last.
     void sort_into_tiles() {
         begins_.assign(static_cast<std::size_t>(tile_count()) + 1, 0);
         for (const Placed& placed : placed_) for_each_tile(placed, [&](std::size_t tile) { ++begins_[tile + 1]; });
         for (std::size_t tile = 1; tile < begins_.size(); ++tile) begins_[tile] += begins_[tile - 1];
         drops_.resize(begins_.back());
         std::vector<std::size_t> next(begins_.begin(), begins_.end() - 1);
-        for (std::size_t i = 0; i < placed_.size(); ++i)
+        for (std::size_t nth = 0; nth < placed_.size(); ++nth) {
+            const std::size_t i = droplets_.oldest_on_top ? placed_.size() - 1 - nth : nth;
             for_each_tile(placed_[i], [&](std::size_t tile) { drops_[next[tile]++] = static_cast<std::uint32_t>(i); });
+        }
     }
 
 private:

@@ -88,7 +88,7 @@ enum class DropPlace { point, disc, line, border, frame };
 enum class DropLeaves { goes, wraps, sticks };
 /// Which way a drop stands: as it is, turned by its spin, or along its motion.
 enum class DropFacing { upright, turned, along };
-/// How drops that lie over one another make one picture: by their sum, the younger over the older, or the more opaque.
+/// How drops that lie over one another make one picture: by their sum, one over another, or the more opaque.
 enum class DropBlend { add, over, larger };
 
 /// The words of files and pages for these, in the order of their values.
@@ -136,6 +136,7 @@ struct Droplets {
     std::string tint = {};           ///< the gradient ground of its colour over its life; empty: white
     int seed = 1;
     bool new_each_cue = true;  ///< bursts differ from one another
+    bool oldest_on_top = false;  ///< where they lie over one another; else the youngest
 
     std::array<DropNumber, drop_number_count> numbers = usual_numbers();
 

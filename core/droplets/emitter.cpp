@@ -230,6 +230,12 @@ double Emitter::end_of(const Birth& birth, double until, const Frame& frame) con
     return std::min(by_cue, by_place);
 }
 
+// Seconds from one look at a drop that moves to the next.
+double Emitter::look_step(const Birth& birth) const {
+    constexpr double looks_a_second = 30;
+    return std::max(1 / looks_a_second, std::min(birth.life, longest_looked_at) / most_looks_);
+}
+
 // When the place came near first, no later than `until`. The place stands still between the moments at which it is
 // told, and what lies on the straight way to its next one counts as passed then. Drops that move are looked at thirty
 // times a second, too.
@@ -253,9 +259,7 @@ double Emitter::reached_at(const Birth& birth, double until, const Frame& frame)
         return squared_distance(place_at(time), from, to) <= reach * reach;
     };
     if (is_near(birth.at, from)) return birth.at;
-    constexpr double looks_a_second = 30;
-    constexpr double longest_looked_at = 600;  // seconds
-    const double step = std::max(1 / looks_a_second, std::min(birth.life, longest_looked_at) / most_looks_);
+    const double step = look_step(birth);
     double looked = birth.at;
     while (true) {
         const double moment = now != coarse_path_.end() ? now->at : std::numeric_limits<double>::infinity();

@@ -107,6 +107,8 @@ private:
     bool lives(Birth& birth, double time, const Frame& frame) const;
     Vector2 birth_place(const Birth& birth, const Frame& frame) const;
     void move(const Birth& birth, double age, const Frame& frame, Drop& drop) const;
+    double look_step(const Birth& birth) const;
+    void stick(const Birth& birth, const Frame& frame, Drop& drop) const;
     Drop drop_of(const Birth& birth, double time, const Frame& frame) const;
     std::shared_ptr<const Field> field(const Frame& frame) const;
 
@@ -121,7 +123,7 @@ private:
     std::vector<PlaceMoment> path_;
     std::vector<PlaceMoment> coarse_path_;  // what single drops look at
     double expected_ = 0;
-    double most_looks_ = 0;  // of a drop that moves at the place that ends it
+    double most_looks_ = 0;  // of a drop that moves, at the place that ends it or at the border
     Wind wind_x_;
     Wind wind_y_;
     bool moves_ = false;

@@ -118,6 +118,38 @@ void Emitter::move(const Birth& birth, double age, const Frame& frame, Drop& dro
     drop.y += way.y * frame.side;
 }
 
+// Holds a drop where it came to the frame's border first. The looks are at fixed ages, or it would depend on the moment
+// that is asked for.
+void Emitter::stick(const Birth& birth, const Frame& frame, Drop& drop) const {
+    const auto is_outside = [&](const Drop& at) {
+        return at.x < 0 || at.y < 0 || at.x > frame.width || at.y > frame.height;
+    };
+    const auto at_age = [&](double age) {
+        Drop at;
+        move(birth, age, frame, at);
+        return at;
+    };
+    const double step = look_step(birth);
+    const double last = moves_ ? std::ceil(std::min(drop.age, longest_looked_at) / step) : 0;
+    for (double nth = 0; nth <= last; ++nth) {
+        if (!is_outside(at_age(nth * step))) continue;
+        double inside = std::max(0.0, nth - 1) * step;
+        double outside = nth * step;
+        for (int i = 0; i < 40; ++i) {
+            const double middle = (inside + outside) / 2;
+            (is_outside(at_age(middle)) ? outside : inside) = middle;
+        }
+        if (outside > drop.age) break;
+        const Drop stuck = at_age(outside);
+        drop.x = stuck.x;
+        drop.y = stuck.y;
+        drop.velocity = {};
+        break;
+    }
+    drop.x = std::clamp(drop.x, 0.0, frame.width);
+    drop.y = std::clamp(drop.y, 0.0, frame.height);
+}
+
 Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const {
     const auto seed = static_cast<std::uint32_t>(droplets_.seed);
     Drop drop;
@@ -131,6 +163,7 @@ Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const
     const double life_share = std::isfinite(birth.life) && birth.life > 0 ? drop.age / birth.life : end_share;
     drop.share = std::clamp(is_ending ? std::max(end_share, life_share) : life_share, 0.0, 1.0);
     move(birth, drop.age, frame, drop);
+    if (droplets_.leaves == DropLeaves::sticks) stick(birth, frame, drop);
     const double largest = steady_number(Id::largest);
     const double size =
         std::min(number(Id::size, birth) * std::max(0.0, looked_up(curves_.size, life_share, 1)), largest) * frame.side;
@@ -152,10 +185,7 @@ Drop Emitter::drop_of(const Birth& birth, double time, const Frame& frame) const
         drop.along *= 1 + number(Id::stretch, birth) * speed;
         drop.along = std::min(drop.along, std::max(drop.across, largest * frame.side / 2));
     }
-    if (droplets_.leaves == DropLeaves::sticks) {
-        drop.x = std::clamp(drop.x, 0.0, frame.width);
-        drop.y = std::clamp(drop.y, 0.0, frame.height);
-    } else if (droplets_.leaves == DropLeaves::wraps) {
+    if (droplets_.leaves == DropLeaves::wraps) {
         const double margin = drop.along;
         const auto wrapped = [margin](double value, double length) {
             const double whole = length + 2 * margin;

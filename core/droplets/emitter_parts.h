@@ -14,6 +14,9 @@ namespace lacquer {
 /// Moments are sums of parts of a second: what is this near to a birth or an end is at it.
 inline constexpr double drop_slack = 1e-9;
 
+/// Seconds; what lives longer is no longer looked at.
+inline constexpr double longest_looked_at = 600;
+
 /// The drops of a fixed field, beside which there are streams of births (`emitter.cpp`).
 inline constexpr std::uint32_t field_stream = 0xF1;
 

@@ -11,6 +11,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/finish/play_edits.h"
 #include "core/finish/steps_text.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/theme.h"
@@ -89,6 +90,14 @@ void CuePads::choose_all() {
     all.choose_all(names_of_cues(document_.finish()));
     playing_.choose_cues(std::move(all));
     document_.say(tr("Chose %1").arg(tr("%n cue(s)", nullptr, static_cast<int>(document_.finish().cues.size()))));
+}
+
+void CuePads::move_chosen(int direction) {
+    const std::vector<std::string>& names = playing_.chosen_cues().all();
+    if (names.empty()) return document_.say(tr("No cue is chosen: click one with Ctrl"));
+    const QString what = names.size() > 1 ? tr("%n cue(s)", nullptr, static_cast<int>(names.size()))
+                                          : qs(shown_name(names.front()));
+    document_.edit(move_cues(document_.finish(), names, direction), tr("Moved %1").arg(what));
 }
 
 void CuePads::choose_one(const std::string& cue) {

@@ -26,6 +26,8 @@ public:
     /// The chosen cues as text for other finishes and people.
     void copy_chosen();
     void choose_all();
+    /// One pad earlier (-1) or later (+1).
+    void move_chosen(int direction);
     QRect pad_area(int cue) const;
     QRect strength_area(int cue) const;
     void set_menu(QMenu* menu) { menu_ = menu; }

@@ -416,6 +416,12 @@ constexpr std::array rows = {
     ActionRow{"cue_page", "Cue", "Change cues…", "Shift+Q", "name and strength of the cues"}.in(on_cue),
     ActionRow{"delete_cue", "Cue", "Delete cue…", "", "delete a cue and its events on the tape"}.needs(When::cue).in(
         on_cue),
+    ActionRow{"move_cue_earlier", "Cue", "Move earlier", "Ctrl+Alt+Left", "the chosen cues one pad and one key earlier"}
+        .needs(When::cue)
+        .in(on_cue),
+    ActionRow{"move_cue_later", "Cue", "Move later", "Ctrl+Alt+Right", "the chosen cues one pad and one key later"}
+        .needs(When::cue)
+        .in(on_cue),
     ActionRow{"", "Cue"},
     ActionRow{"add_signal", "Cue", "Add signal", "Alt+W", "add something with a value all the time: health, a zone"}.in(
         on_signal),

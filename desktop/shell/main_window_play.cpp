@@ -62,6 +62,8 @@ MainWindow::Handlers MainWindow::play_handlers() {
         {"add_cue", [this] { add_cue(); }},
         {"cue_page", [this] { choose_cue_page(); }},
         {"delete_cue", [this] { delete_cue(); }},
+        {"move_cue_earlier", [this] { cue_pads_->move_chosen(-1); }},
+        {"move_cue_later", [this] { cue_pads_->move_chosen(1); }},
         {"add_signal", [this] { add_signal(); }},
         {"signal_page", [this] { choose_signal_page(); }},
         {"delete_signal", [this] { delete_signal(); }},

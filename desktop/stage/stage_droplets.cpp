@@ -100,9 +100,9 @@ bool StageView::press_droplets() {
     const QSize size = frame().frame;
     const QPointF at = frame().to_picture(mouse_);
     held_drop_.reset();
-    // The youngest lies on top.
-    const LiveDrops live = emitter->alive(playing_.time(), size.width(), size.height());
-    for (auto drop = live.drops.rbegin(); drop != live.drops.rend() && !held_drop_; ++drop) {
+    LiveDrops live = emitter->alive(playing_.time(), size.width(), size.height());
+    if (!shown_droplets()->oldest_on_top) std::reverse(live.drops.begin(), live.drops.end());
+    for (auto drop = live.drops.begin(); drop != live.drops.end() && !held_drop_; ++drop) {
         // The smallest can be taken hold of, too.
         const double reach = std::max(drop->along, 4 / frame().scale());
         if (std::hypot(drop->x - at.x(), drop->y - at.y()) <= reach) held_drop_ = *drop;
@@ -188,14 +188,32 @@ void StageView::paint_droplets(QPainter& painter) const {
     painter.restore();
 }
 
-void StageView::paint_held_drop(QPainter& painter) const {
+const Emitter* StageView::emitter_of_held() const {
     // Of another ground it would be another drop.
     const bool is_of_this = held_drop_ && held_of_ == drawing_.look().droplets;
-    const Emitter* emitter = is_of_this ? playing_.play().emitter(held_of_) : nullptr;
+    return is_of_this ? playing_.play().emitter(held_of_) : nullptr;
+}
+
+std::optional<Drop> StageView::held_drop_now() const {
+    const Emitter* emitter = emitter_of_held();
+    const QSize size = frame().frame;
+    return emitter != nullptr ? emitter->at(*held_drop_, playing_.time(), size.width(), size.height()) : std::nullopt;
+}
+
+QString StageView::held_drop_words() const {
+    const auto drop = held_drop_now();
+    if (!drop) return {};
+    return tr("age %1 s, %2 px, speed %3 /s, opacity %4")
+        .arg(qs(plain_number(drop->age, 2)), qs(plain_number(drop->along * 2, 1)),
+             qs(plain_number(std::hypot(drop->velocity.x, drop->velocity.y), 3)), qs(plain_number(drop->opacity, 2)));
+}
+
+void StageView::paint_held_drop(QPainter& painter) const {
+    const Emitter* emitter = emitter_of_held();
     if (emitter == nullptr) return;
     const StageFrame now = frame();
     const QSize size = now.frame;
-    const auto drop = emitter->at(*held_drop_, playing_.time(), size.width(), size.height());
+    const auto drop = held_drop_now();
     const double begin = std::max(0.0, held_drop_->birth);
     const double end = begin + std::min(10.0, document_.finish().length);
     QPointF before;
@@ -218,10 +236,7 @@ void StageView::paint_held_drop(QPainter& painter) const {
     painter.setPen(QPen(theme::gold, 2));
     const double radius = std::max(6.0, drop->along * now.scale());
     painter.drawEllipse(at, radius, radius);
-    const QString words = tr("age %1 s, %2 px, speed %3 /s, opacity %4")
-                              .arg(qs(plain_number(drop->age, 2)), qs(plain_number(drop->along * 2, 1)),
-                                   qs(plain_number(std::hypot(drop->velocity.x, drop->velocity.y), 3)),
-                                   qs(plain_number(drop->opacity, 2)));
+    const QString words = held_drop_words();
     const double half = QFontMetrics(theme::figures(theme::small)).horizontalAdvance(words) / 2.0 + 8;
     const double beside = at.x() + radius + half + 6;
     const bool fits = beside + half < now.area().right();

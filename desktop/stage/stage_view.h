@@ -148,6 +148,9 @@ private:
     bool press_droplets();
     void drag_droplets();
     void paint_droplets(QPainter& painter) const;
+    const Emitter* emitter_of_held() const;
+    std::optional<Drop> held_drop_now() const;
+    QString held_drop_words() const;
     void paint_held_drop(QPainter& painter) const;
     void paint_jolt(QPainter& painter, const std::string& response) const;
     void drag_camera(QMouseEvent* event);

@@ -17,6 +17,7 @@
 #include "desktop/document/ground_adding.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/ladder/ladder_view.h"
+#include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
@@ -531,6 +532,13 @@ TEST_CASE("every action of the Time, Cue and Help menus does what it says") {
     menus.press("cue_page");
     CHECK(has_field(bench, "weakest"));
     bench.key(Qt::Key_Escape);
+    const auto first_cue = [&] { return finish_of(bench).cues.front().name; };
+    menus.press("add_cue");
+    bench.key(Qt::Key_Escape);
+    bench.window().rehearse().pads().press(1);
+    menus.changes("move_cue_earlier", first_cue);
+    bench.window().rehearse().pads().press(0);
+    menus.changes("move_cue_later", first_cue);
     menus.changes("delete_cue", [&] { return finish_of(bench).cues.size(); });
     menus.press("add_signal");
     bench.key(Qt::Key_Escape);

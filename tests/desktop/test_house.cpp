@@ -224,6 +224,20 @@ TEST_CASE("several cues are chosen on their pads, copied into another finish, an
     CHECK(text.contains(QStringLiteral("gust")));
     CHECK(text.contains(QStringLiteral("bell")));
     CHECK_FALSE(text.contains(QStringLiteral("\"hit\"")));
+    const auto order = [&] {
+        std::string all;
+        for (const CueKind& cue : open_finish(bench).cues) all += cue.name + ' ';
+        return all;
+    };
+    bench.key(Qt::Key_Left, Qt::ControlModifier | Qt::AltModifier);
+    CHECK(order() == "gust bell hit ");
+    bench.key(Qt::Key_Left, Qt::ControlModifier | Qt::AltModifier);
+    CHECK(order() == "gust bell hit ");
+    CHECK(bench.last_said.contains(QStringLiteral("'gust' is first already")));
+    bench.key(Qt::Key_Right, Qt::ControlModifier | Qt::AltModifier);
+    CHECK(order() == "hit gust bell ");
+    bench.key(Qt::Key_Right, Qt::ControlModifier | Qt::AltModifier);
+    CHECK(bench.last_said.contains(QStringLiteral("'bell' is last already")));
     bench.key(Qt::Key_Delete);
     CHECK(open_finish(bench).cues.size() == 1);
     CHECK(open_finish(bench).cues[0].name == "hit");

@@ -90,6 +90,10 @@ TEST_CASE("drops lie over one another, add up, or the more opaque shows") {
     CHECK(over[0] == Approx(0.6 * 0.5));
     CHECK(over[1] == Approx(0.5));
     CHECK(over[3] == Approx(1 - 0.4 * 0.5));
+    drops.oldest_on_top = true;
+    const auto under = middle(DropBlend::over);
+    CHECK(under[0] == Approx(0.6));
+    CHECK(under[1] == Approx(0.5 * 0.4));
     const auto sum = middle(DropBlend::add);
     CHECK(sum[0] == Approx(0.6));
     CHECK(sum[1] == Approx(0.5));

@@ -277,6 +277,30 @@ TEST_CASE("random fields keep their distance, and all fields have their number")
     CHECK(drop_field(DropField::grid, 0, 0, 1, 1).empty());
 }
 
+// Thrown up at 1 side a second under a fall of 1, v t - g t^2 / 2 = h first at t = (v - sqrt(v^2 - 2 g h)) / g; without
+// the border the drop would come down into the frame again.
+TEST_CASE("a drop that sticks stays where it first came to the border, whatever moment is asked for") {
+    Droplets drops = drops_of(0, 10);
+    drops.field = DropField::grid;
+    drops.leaves = DropLeaves::sticks;
+    set(drops, Id::count, 1);
+    set(drops, Id::life, 10);
+    set(drops, Id::speed, 1.2);
+    set(drops, Id::direction, 270);
+    set(drops, Id::fall, 1);
+    const Emitter emitter(drops, {});
+    const double reaches = 1.2 - std::sqrt(1.44 - 1);
+    const auto at = [&](double time) { return emitter.alive(time, 100, 100).drops.at(0); };
+    CHECK(at(reaches - 0.005).y > 0);
+    CHECK(at(reaches - 0.005).y == Approx(50 - 100 * (1.2 * (reaches - 0.005) - std::pow(reaches - 0.005, 2) / 2)));
+    for (const double time : {reaches + 0.001, reaches + 0.02, 1.0, 2.5, 9.0, 0.8}) {
+        INFO(time);
+        CHECK(std::fabs(at(time).y) < 1e-6);
+        CHECK(at(time).x == Approx(50));
+        CHECK(at(time).velocity == Vector2{});
+    }
+}
+
 TEST_CASE("what leaves the frame comes in again, sticks, or is gone; what falls lands on the floor") {
     Droplets drops = drops_of(50, 10);
     set(drops, Id::speed, 1);

@@ -95,7 +95,8 @@ struct NamedFlag {
 constexpr NamedFlag flags[] = {{"by_strength", &Droplets::by_strength},
                                {"at_cue", &Droplets::at_cue},
                                {"settled", &Droplets::settled},
-                               {"new_each_cue", &Droplets::new_each_cue}};
+                               {"new_each_cue", &Droplets::new_each_cue},
+                               {"oldest_on_top", &Droplets::oldest_on_top}};
 
 }  // namespace
 

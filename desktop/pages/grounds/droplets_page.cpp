@@ -205,7 +205,10 @@ std::vector<Field> fields_of(const DropletsGround& ground, const Finish& finish)
     fields.push_back(name_field("tint", tr("Tint over its life"), drops.tint, grounds_of<GradientGround>(finish),
                                 tr("a gradient"), look));
     fields.push_back(word_field("blend", tr("Together"), drop_blend_words, drops.blend,
-                                tr("their sum, the younger over the older, or the more opaque"), look));
+                                tr("their sum, one over another, or the more opaque"), look));
+    if (drops.blend == DropBlend::over)
+        fields.push_back(yes_no("oldest_on_top", tr("Oldest on top"), drops.oldest_on_top,
+                                tr("else the youngest lies over the others"), look));
     return fields;
 }
 
@@ -224,6 +227,7 @@ QString change_field(DropletsGround& ground, const QString& key, const QString& 
     if (key == "at_cue") drops.at_cue = yes;
     if (key == "new_each_cue") drops.new_each_cue = yes;
     if (key == "settled") drops.settled = yes;
+    if (key == "oldest_on_top") drops.oldest_on_top = yes;
     if (key == "place") word_changed(drop_place_words, drops.place, text);
     if (key == "field") word_changed(drop_field_words, drops.field, text);
     if (key == "leaves") word_changed(drop_leaves_words, drops.leaves, text);
