@@ -35,8 +35,9 @@ struct DropPictures {
     Picture& operator[](DropLayer layer) { return layers[static_cast<int>(layer)]; }
 };
 
-/// Draws what lives. The same bits for any number of threads: a tile draws its drops in the order of their births, or against it.
-/// Where it is called off, the rest is not drawn. Pictures of `old` that have the right size are written over.
+/// Draws what lives. The same bits for any number of threads: a tile draws its drops in the order of their births, or
+/// against it. Where it is called off, the rest is not drawn. Pictures of `old` that have the right size are written
+/// over.
 DropPictures draw_drops(const LiveDrops& live, const Droplets& droplets, const DropSprite& sprite, int width,
                         int height, const DropLayers& layers, WorkerPool& pool, const Cancel& cancel,
                         DropPictures old = {});

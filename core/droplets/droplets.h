@@ -135,7 +135,7 @@ struct Droplets {
     std::string ending_curve = {};   ///< the same for its opacity over its end; empty: evenly down
     std::string tint = {};           ///< the gradient ground of its colour over its life; empty: white
     int seed = 1;
-    bool new_each_cue = true;  ///< bursts differ from one another
+    bool new_each_cue = true;    ///< bursts differ from one another
     bool oldest_on_top = false;  ///< where they lie over one another; else the youngest
 
     std::array<DropNumber, drop_number_count> numbers = usual_numbers();

@@ -25,7 +25,9 @@ Finish without_cue(Finish finish, const std::string& name) {
 
 Result<Finish> move_cues(Finish finish, const std::vector<std::string>& names, int direction) {
     std::vector<CueKind>& cues = finish.cues;
-    const auto moves = [&](const CueKind& cue) { return std::find(names.begin(), names.end(), cue.name) != names.end(); };
+    const auto moves = [&](const CueKind& cue) {
+        return std::find(names.begin(), names.end(), cue.name) != names.end();
+    };
     const auto pass = [&](auto begin, auto end) -> bool {
         if (begin == end || moves(*begin)) return false;
         for (auto cue = begin; cue + 1 != end; ++cue) {

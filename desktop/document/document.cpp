@@ -79,7 +79,7 @@ void Document::redo() {
     history_.redo();
     replaced();
     keep_soon();
-    say(tr("Done again: %1").arg(what));
+    say(tr("Redone: %1").arg(what));
 }
 
 void Document::go_to(std::size_t entry) {

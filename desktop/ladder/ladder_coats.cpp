@@ -113,7 +113,7 @@ void LadderView::look_for_kept_coats() {
 
 void LadderView::insert_kept_coat() {
     const std::vector<KeptCoat> kept =
-        document_.disk().wait(tr("looking for coats of your own"), [] { return kept_coats(); });
+        document_.disk().wait(tr("looking for your own coats"), [] { return kept_coats(); });
     if (kept.empty()) return;
     Chooser::Offer offer;
     offer.title = tr("A coat of your own");

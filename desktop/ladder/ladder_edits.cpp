@@ -97,7 +97,7 @@ void LadderView::end_formula(bool keep) {
     }
     // What a formula asks of the last tick has a width that nobody need say.
     if (Finish declared = declare_past(document_.checked(), selected_shown_); keep && declared != document_.finish())
-        document_.edit(std::move(declared), tr("Said how many numbers it has"), "formula " + selected_shown_);
+        document_.edit(std::move(declared), tr("Set how many numbers it has"), "formula " + selected_shown_);
     document_.seal_edit();
     rebuild();
     if (had_focus) setFocus();

@@ -39,7 +39,7 @@ QString dial_changed(Dial& dial, const QString& key, const QString& text) {
     } else if (key == "least" || key == "most") {
         if (!number) return no_number();
         (key == "least" ? dial.least : dial.most) = *number;
-        if (dial.least >= dial.most) return tr("The range must rise");
+        if (dial.least >= dial.most) return tr("The range's end must be above its start");
     } else if (key == "increment") {
         if (!number) return no_number();
         if (*number <= 0) return tr("The increment must be more than 0");

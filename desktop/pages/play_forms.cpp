@@ -220,7 +220,7 @@ QString signal_changed(Signal& signal, const QString& key, const QString& text) 
     if (key == "x") (is_place ? signal.value[0] : signal.zone.x) = *number;
     if (key == "y") (is_place ? signal.value[1] : signal.zone.y) = *number;
     if (key == "radius") signal.zone.radius = std::max(*number, 0.0);
-    if (signal.least >= signal.most) return tr("The range must rise");
+    if (signal.least >= signal.most) return tr("The range's end must be above its start");
     signal.value = signal_value(signal, signal.value);
     return {};
 }

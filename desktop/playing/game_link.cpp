@@ -73,8 +73,8 @@ void GameLink::take_arrivals() {
     for (const LinkUnknown& unknown : came.unknown) {
         document_.say(
             unknown.nearest.empty()
-                ? tr("The game sends %1, which nobody here knows").arg(qs(unknown.address))
-                : tr("The game sends %1, which nobody here knows: %2?").arg(qs(unknown.address), qs(unknown.nearest)));
+                ? tr("The game sends %1, which is unknown here").arg(qs(unknown.address))
+                : tr("The game sends %1, which is unknown here: %2?").arg(qs(unknown.address), qs(unknown.nearest)));
     }
     Tape& events = came.events;
     if (events.empty()) {

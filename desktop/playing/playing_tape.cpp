@@ -42,7 +42,7 @@ void Playing::add_recorded(const Tape& events) {
     }
     if (!was_full && taken() >= room)
         document_.say(
-            tr("The tape is full with %1 cues and changes; what follows is played, not recorded").arg(max_tape_events));
+            tr("The tape is full at %1 cues and changes; what follows is played, not recorded").arg(max_tape_events));
 }
 
 // What lies far back moves nothing any more, and a flood of it would only cost time.

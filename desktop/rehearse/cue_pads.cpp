@@ -95,8 +95,8 @@ void CuePads::choose_all() {
 void CuePads::move_chosen(int direction) {
     const std::vector<std::string>& names = playing_.chosen_cues().all();
     if (names.empty()) return document_.say(tr("No cue is chosen: click one with Ctrl"));
-    const QString what = names.size() > 1 ? tr("%n cue(s)", nullptr, static_cast<int>(names.size()))
-                                          : qs(shown_name(names.front()));
+    const QString what =
+        names.size() > 1 ? tr("%n cue(s)", nullptr, static_cast<int>(names.size())) : qs(shown_name(names.front()));
     document_.edit(move_cues(document_.finish(), names, direction), tr("Moved %1").arg(what));
 }
 

@@ -34,7 +34,7 @@ RatesView::RatesView(Models& models, QWidget* parent) : QWidget(parent), drawing
 QStringList RatesView::lines() const {
     const RateReport* report = drawing_.rates();
     if (drawing_.checking_rates()) return {tr("playing the tape at every rate ...")};
-    if (report == nullptr) return {tr("same tape at 24, 30, 60 and 144 frames/s, and uneven ones")};
+    if (report == nullptr) return {tr("the same tape at 24, 30, 60 and 144 frames/s, and uneven ones")};
     QStringList lines{qs(report->words)};
     lines.append(tr("%1 picture: at most %2, on average %3, in %4")
                      .arg(report->picture_largest <= 1e-5 ? QStringLiteral("✓") : QStringLiteral("✗"),

@@ -13,9 +13,10 @@ constexpr std::array rows = {
     ActionRow{"new_from_picture", "Finish", "New from a picture…", "Ctrl+Shift+N", "a new finish, sized to a picture"}
         .in(on_start),
     ActionRow{"open_finish", "Finish", "Open…", "Ctrl+O", "open a finish"}.in(on_start),
-    ActionRow{"open_recent", "Finish", "Open recent…", "Ctrl+Alt+O", "one of those that were opened or saved last"}.in(
+    ActionRow{"open_recent", "Finish", "Open recent…", "Ctrl+Alt+O", "one that was opened or saved recently"}.in(
         on_start),
-    ActionRow{"open_demo", "Finish", "Demos…", "Ctrl+Shift+O", "open a copy of a finish that comes along"}.in(on_start),
+    ActionRow{"open_demo", "Finish", "Demos…", "Ctrl+Shift+O", "open a copy of a finish that comes with Lacquer"}.in(
+        on_start),
     ActionRow{"save_finish", "Finish", "Save", "Ctrl+S", "save the finish"},
     ActionRow{"save_finish_as", "Finish", "Save as…", "Ctrl+Shift+S",
               "save the finish in another place and go on there"},

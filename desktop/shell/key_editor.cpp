@@ -53,7 +53,7 @@ void KeyEditor::refresh() {
     const QString key = key_.isEmpty() ? tr("none") : key_.toString(QKeySequence::NativeText);
     const QString told = offer_.told ? offer_.told(key_) : QString();
     label_->setText(tr("<b>%1</b><p>Key: <b style='color:%2'>%3</b> %4</p><p style='color:%5'>Press another key. Enter "
-                       "keeps it, Backspace takes it away, Escape leaves all as it was.</p>")
+                       "keeps it, Backspace removes it, Escape leaves all as it was.</p>")
                         .arg(offer_.action.toHtmlEscaped(), theme::gold.name(), key.toHtmlEscaped(),
                              told.toHtmlEscaped(), theme::quiet.name()));
 }

@@ -30,7 +30,7 @@ void StageView::point_at_objects(const std::string& marks) {
     if (!tool_core_) core_.reset();
     document_.say(
         marks.empty()
-            ? tr("Objects are left alone again")
+            ? tr("Clicks no longer mark objects")
             : tr("Click objects to mark them in %1, again to take them out; Escape ends").arg(qs(shown_name(marks))));
     ask_values();
     update();

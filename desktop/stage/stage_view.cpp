@@ -315,7 +315,8 @@ QString StageView::values_text() const {
         lines.append(qs(step.name) + QLatin1Char('\t') +
                      value_text(step.picture.at(0, 0), width_of(step.type), drawing_.look().decimals));
     }
-    if (const QString drop = held_drop_words(); !drop.isEmpty()) lines.append(tr("held drop") + QLatin1Char('\t') + drop);
+    if (const QString drop = held_drop_words(); !drop.isEmpty())
+        lines.append(tr("held drop") + QLatin1Char('\t') + drop);
     return lines.join(QLatin1Char('\n'));
 }
 

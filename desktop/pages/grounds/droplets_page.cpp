@@ -71,7 +71,7 @@ QString number_changed(DropNumber& number, const DropNumberSpec& spec, const QSt
     };
     if (!fits(from) || !fits(to))
         return tr("Between %1 and %2").arg(number_text(spec.least), with_unit(spec.most, spec.unit));
-    if (*from != *to && !spec.spreads) return tr("It is the same for all drops: write one number");
+    if (*from != *to && !spec.spreads) return tr("This is the same for all drops: write one number");
     number = {*from, *to, {}};
     return {};
 }
@@ -152,7 +152,8 @@ std::vector<Field> fields_of(const DropletsGround& ground, const Finish& finish)
     fields.push_back(
         yes_no("by_strength", tr("By strength"), drops.by_strength, tr("a weaker cue brings fewer"), birth));
     fields.push_back(yes_no("at_cue", tr("At the cue"), drops.at_cue,
-                            tr("a burst is about the cue's place, and its directions count from the cue's"), birth));
+                            tr("a burst is centred on the cue's place, and its directions count from the cue's"),
+                            birth));
     fields.push_back(
         yes_no("new_each_cue", tr("New each time"), drops.new_each_cue, tr("bursts differ from one another"), birth));
     fields.push_back(
