@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/finish/variants.h"
 #include "core/picture/picture.h"
 
 namespace lacquer::cli {
@@ -18,6 +19,19 @@ void add_finish(CLI::App& options, FinishOptions& finish) {
     options.add_option("FILE", finish.file, "the finish, a .lacquer file")->required();
     options.add_option("--operations", finish.operations, "a folder of operations in place of the user's own")
         ->type_name("FOLDER");
+    options.add_option("--variant", finish.variant, "another variant on than the file says; '' for none")
+        ->type_name("NAME");
+}
+
+Result<Finish> with_variant(Finish finish, const FinishOptions& options) {
+    if (!options.variant) return finish;
+    if (options.variant->empty() || find_variant(finish, *options.variant) != nullptr)
+        return switch_variant(std::move(finish), *options.variant);
+    std::vector<std::string> names;
+    for (const Variant& variant : finish.variants) names.push_back(variant.name);
+    const auto near = nearest_name(*options.variant, names);
+    return usage_fault("cli.variant", "there is no variant '" + *options.variant + "'",
+                       near ? "did you mean " + *near + "?" : "");
 }
 
 std::shared_ptr<const Catalogue> catalogue_of(const FinishOptions& finish) {

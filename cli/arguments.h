@@ -9,6 +9,7 @@
 #include "cli/verbs.h"
 #include "core/catalogue/catalogue.h"
 #include "core/drive/cue.h"
+#include "core/finish/finish.h"
 
 namespace lacquer::cli {
 
@@ -18,10 +19,14 @@ Fault usage_fault(const char* id, const std::string& message, const std::string&
 struct FinishOptions {
     std::string file;
     std::optional<std::string> operations;
+    std::optional<std::string> variant;  ///< another one on than the file says; empty for none
 };
 
 /// Tells the parser of them.
 void add_finish(CLI::App& options, FinishOptions& finish);
+
+/// The finish with the variant on that was asked for. Faults: `cli.variant`.
+Result<Finish> with_variant(Finish finish, const FinishOptions& options);
 
 /// The operations that come along and those of `--operations FOLDER`, else of the user's own folder. What cannot be
 /// used is told on the error stream.

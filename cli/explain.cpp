@@ -54,7 +54,9 @@ Result<Outcome> explain(const ExplainOptions& options) {
     const auto catalogue = catalogue_of(options.finish);
     Result<OpenedFinish> opened = load_finish(options.finish.file);
     if (!opened) return opened.fault();
-    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(opened->finish), catalogue);
+    Result<Finish> finish = with_variant(std::move(opened->finish), options.finish);
+    if (!finish) return finish.fault();
+    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(std::move(*finish)), catalogue);
     for (const Fault& fault : checked.faults) fmt::print("fault {}: {}\n", fault.id, to_text(fault));
     print_dials(checked);
     print_steps(checked);

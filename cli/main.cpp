@@ -14,8 +14,9 @@
 namespace lacquer::cli {
 
 std::span<const Verb> verbs() {
-    static constexpr std::array<Verb, 8> all = {{
+    static constexpr std::array<Verb, 9> all = {{
         {"render", "draws a finish", offer_render},
+        {"inspect", "measures a finish, and tells whether it keeps its promises", offer_inspect},
         {"rates", "plays the tape at several frame rates and tells what differs", offer_rates},
         {"values", "prints what signals, responses and driven dials are worth over time", offer_values},
         {"explain", "prints how a finish is understood, from its formulas down to strips and shaders", offer_explain},

@@ -23,8 +23,10 @@ Result<PlayedFinish> played_finish(const PlayedOptions& options) {
         played.tape = std::move(*tape);
     }
     for (const Fault& notice : opened->notices) tell(notice);
+    Result<Finish> finish = with_variant(std::move(opened->finish), options.finish);
+    if (!finish) return finish.fault();
     played.checked = std::make_shared<const CheckedFinish>(
-        check_finish(std::make_shared<const Finish>(std::move(opened->finish)), catalogue));
+        check_finish(std::make_shared<const Finish>(std::move(*finish)), catalogue));
     return played;
 }
 

@@ -257,7 +257,9 @@ Result<Outcome> render(const RenderOptions& options) {
     const auto catalogue = catalogue_of(options.finish);
     Result<OpenedFinish> opened = load_finish(options.finish.file);
     if (!opened) return opened.fault();
-    const Finish& finish = opened->finish;
+    const Result<Finish> chosen = with_variant(std::move(opened->finish), options.finish);
+    if (!chosen) return chosen.fault();
+    const Finish& finish = *chosen;
     Faults notices = opened->notices;
     if (auto read = read_cues(options, finish, job, notices); !read) return read.fault();
     if (auto read = read_dials(options, finish, job); !read) return read.fault();

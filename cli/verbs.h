@@ -32,6 +32,7 @@ struct Verb {
 std::span<const Verb> verbs();
 
 Run offer_render(CLI::App& options);
+Run offer_inspect(CLI::App& options);
 Run offer_rates(CLI::App& options);
 Run offer_values(CLI::App& options);
 Run offer_explain(CLI::App& options);

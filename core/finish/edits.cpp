@@ -238,6 +238,14 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
             }
         }
     }
+    for (const auto& [from_name, to_name] : names) {
+        if (!finish.variants.empty()) {
+            for (Variant& each : finish.variants.own()) each.overlay = renamed_in(each.overlay, from_name, to_name);
+        }
+        if (!finish.set_aside.empty()) {
+            for (SetAside& each : finish.set_aside.own()) each.overlay = renamed_in(each.overlay, from_name, to_name);
+        }
+    }
     return finish;
 }
 

@@ -26,6 +26,8 @@ const Step* find_step(const Finish& finish, std::string_view name) {
 const Dial* find_dial(const Finish& finish, std::string_view name) { return named(finish.dials, name); }
 const Signal* find_signal(const Finish& finish, std::string_view name) { return named(finish.signals, name); }
 const Response* find_response(const Finish& finish, std::string_view name) { return named(finish.responses, name); }
+const Variant* find_variant(const Finish& finish, std::string_view name) { return named(finish.variants, name); }
+
 const CueKind* find_cue(const Finish& finish, std::string_view name) { return named(finish.cues, name); }
 
 std::size_t step_count(const Finish& finish) {

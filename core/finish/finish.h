@@ -12,6 +12,7 @@
 #include "core/drive/signal.h"
 #include "core/drive/tape.h"
 #include "core/finish/grounds/ground.h"
+#include "core/finish/overlay.h"
 
 namespace lacquer {
 
@@ -81,6 +82,8 @@ struct Dial {
     std::string group;    ///< a heading that dials stand under; may be empty
     std::string formula;  ///< over responses, signals, other dials and time; empty for a dial that stands still
     bool shared = false;  ///< lives in the file of shared dials, too, and has its values from there
+    /// Ids of the measures that it must pass (`measures` of core/inspect).
+    std::vector<std::string> promises = {};
     KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const Dial&, const Dial&) = default;
@@ -113,7 +116,10 @@ struct Finish {
     std::vector<Dial> dials;
     std::vector<Coat> coats;
     std::string shared_dials;  ///< path of the file of shared dials, as a ground's; empty if there is none
-    Tape tape;                 ///< what was played
+    SharedList<Variant> variants;
+    std::string variant;              ///< the one that is on; empty for none
+    SharedList<SetAside> set_aside;   ///< looks, the oldest first
+    Tape tape;                        ///< what was played
     KeptKeys extra = {};       ///< keys of the file that this version does not know
 
     friend bool operator==(const Finish&, const Finish&) = default;
@@ -134,6 +140,8 @@ const Dial* find_dial(const Finish& finish, std::string_view name);
 const Signal* find_signal(const Finish& finish, std::string_view name);
 /// Finds a response by name; null if there is none.
 const Response* find_response(const Finish& finish, std::string_view name);
+/// Finds a variant by name; null if there is none.
+const Variant* find_variant(const Finish& finish, std::string_view name);
 /// Finds a cue that the finish listens to by name; null if there is none.
 const CueKind* find_cue(const Finish& finish, std::string_view name);
 

@@ -8,6 +8,8 @@ namespace lacquer {
 
 /// Most members of any list but the tape.
 inline constexpr std::size_t max_members = 4096;
+/// Most measures that a dial promises to pass.
+inline constexpr std::size_t max_promises = 32;
 /// Largest number, without its sign.
 inline constexpr double largest_number = 1e12;
 /// Fewest and most ticks a second.

@@ -4,13 +4,17 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/text.h"
 #include "core/finish/file.h"
 #include "core/finish/json_fields.h"
+#include "core/finish/json_line.h"
+#include "core/finish/json_things.h"
 #include "core/finish/json_tree.h"
 #include "core/finish/kinds.h"
 #include "core/finish/read_ground.h"
 #include "core/finish/read_play.h"
 #include "core/finish/shared_dials.h"
+#include "core/finish/variants.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -35,6 +39,18 @@ bool setting_from_json(DialKind kind, const Json& json, DialValue& value) {
     if (!Fields::is_number(json)) return false;
     value = {json.number(), 0, 0};
     return true;
+}
+
+std::vector<std::string> read_promises(Fields& fields) {
+    std::vector<std::string> promises;
+    Json json;
+    if (!fields.take("promises", json)) return promises;
+    for (const Json& promise : json.list()) {
+        if (promise.is_string() && is_identifier(promise.text()) && promises.size() < max_promises)
+            promises.push_back(promise.text());
+    }
+    if (promises.size() != json.list().size() || !json.is_array()) fields.complain("promises", "names of measures");
+    return promises;
 }
 
 }  // namespace
@@ -72,6 +88,7 @@ Dial read_dial(Fields& fields) {
     dial.group = fields.text("group");
     dial.formula = fields.text("formula");
     dial.shared = fields.flag("shared", false);
+    dial.promises = read_promises(fields);
     dial.extra = fields.kept();
     return dial;
 }
@@ -101,25 +118,75 @@ void read_ticking(Fields& step, Ticking& ticking) {
     ticking.half = step.flag("half", false);
 }
 
+}  // namespace
+
+Step read_step(Fields& fields) {
+    Step step;
+    step.name = fields.text("name");
+    step.formula = fields.text("formula");
+    step.note = fields.text("note");
+    step.on = fields.flag("on", true);
+    step.stand_in = fields.flag("stand_in", false);
+    read_ticking(fields, step.ticking);
+    step.extra = fields.kept();
+    return step;
+}
+
+namespace {
+
 Coat read_coat(Fields& fields) {
     Coat coat;
     coat.name = fields.text("name", "Coat");
     coat.note = fields.text("note");
     coat.on = fields.flag("on", true);
     coat.folded = fields.flag("folded", false);
-    fields.each("steps", [&](Fields& step) {
-        Step read;
-        read.name = step.text("name");
-        read.formula = step.text("formula");
-        read.note = step.text("note");
-        read.on = step.flag("on", true);
-        read.stand_in = step.flag("stand_in", false);
-        read_ticking(step, read.ticking);
-        read.extra = step.kept();
-        coat.steps.push_back(std::move(read));
-    });
+    fields.each("steps", [&](Fields& step) { coat.steps.push_back(read_step(step)); });
     coat.extra = fields.kept();
     return coat;
+}
+
+Patches read_patches(Fields& fields, const char* key) {
+    Patches patches;
+    Json json;
+    if (!fields.take(key, json)) return patches;
+    if (!json.is_object()) fields.complain(key, "changes by name");
+    for (const auto& [name, patch] : json.members()) {
+        if (patch.is_object()) {
+            patches[name] = one_line(patch);
+        } else {
+            fields.complain(key, "changes by name");
+        }
+    }
+    return patches;
+}
+
+Overlay read_overlay(Fields& fields) {
+    return {read_patches(fields, "dials"), read_patches(fields, "steps"), read_patches(fields, "grounds"),
+            read_patches(fields, "responses")};
+}
+
+void read_variants(Fields& fields, Finish& finish) {
+    fields.each("variants", [&](Fields& each) {
+        Variant variant;
+        variant.name = each.text("name");
+        variant.note = each.text("note");
+        variant.overlay = read_overlay(each);
+        variant.extra = each.kept();
+        if (!is_identifier(variant.name) || find_variant(finish, variant.name) != nullptr) {
+            each.complain("name", "a name of its own");
+            variant.name = free_variant_name(finish, variant.name);
+        }
+        finish.variants.push_back(std::move(variant));
+    });
+    fields.each("set_aside", [&](Fields& each) {
+        SetAside look;
+        look.words = each.text("words");
+        look.time = each.number("time", 0);
+        look.picture = each.text("picture");
+        look.overlay = read_overlay(each);
+        look.extra = each.kept();
+        finish.set_aside.push_back(std::move(look));
+    });
 }
 
 void read_frame(Fields& fields, Finish& finish) {
@@ -164,10 +231,15 @@ Finish read_finish(Fields& fields) {
     fields.each("responses", [&](Fields& response) { finish.responses.push_back(read_response(response)); });
     fields.each("dials", [&](Fields& dial) { finish.dials.push_back(read_dial(dial)); });
     fields.each("coats", [&](Fields& coat) { finish.coats.push_back(read_coat(coat)); });
+    read_variants(fields, finish);
+    const std::string variant = fields.text("variant");
     fields.each(
         "tape", [&](Fields& event) { read_event(event, finish.tape); }, max_tape_events);
     sort_tape(finish.tape);
     finish.extra = fields.kept();
+    if (variant.empty()) return finish;
+    if (find_variant(finish, variant) != nullptr) return switch_variant(std::move(finish), variant);
+    fields.complain("variant", "the name of a variant");
     return finish;
 }
 

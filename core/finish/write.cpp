@@ -3,7 +3,10 @@
 
 #include "core/finish/file.h"
 #include "core/finish/json_line.h"
+#include "core/finish/json_things.h"
+#include "core/finish/json_tree.h"
 #include "core/finish/kinds.h"
+#include "core/finish/variants.h"
 
 namespace lacquer {
 
@@ -30,37 +33,11 @@ Json setting(const Dial& dial, const DialValue& value) {
     return value[0];
 }
 
-std::string step_text(const Step& step) {
-    Json object = Json::object({{"name", step.name}, {"formula", step.formula}});
-    if (!step.note.empty()) object["note"] = step.note;
-    if (!step.on) object["on"] = false;
-    if (step.stand_in) object["stand_in"] = true;
-    const Ticking& ticking = step.ticking;
-    if (ticking.width != 0) object["numbers"] = ticking.width;
-    if (!ticking.starts.empty()) object["starts"] = ticking.starts;
-    if (ticking.share != 1) object["share"] = ticking.share;
-    if (ticking.pixels != 0) object["pixels_wide"] = ticking.pixels;
-    if (ticking.smooth) object["smooth"] = true;
-    if (ticking.half) object["half"] = true;
-    return one_line(object, step.extra);
-}
-
-std::string dial_text(const Dial& dial) {
-    Json object = Json::object({{"name", dial.name},
-                                {"code_name", dial.code_name},
-                                {"kind", dial_kind_name(dial.kind)},
-                                {"value", setting(dial, dial.value)},
-                                {"default", setting(dial, dial.default_value)}});
-    if (dial.kind != DialKind::toggle) {
-        object["range"] = {dial.least, dial.most};
-        object["increment"] = dial.increment;
+void add_kept(Json& object, const KeptKeys& kept) {
+    for (const KeptKey& key : kept) {
+        if (object.contains(key.key)) continue;
+        if (Result<Json> value = json_from_text(key.json, "kept")) object[key.key] = std::move(*value);
     }
-    if (!dial.unit.empty()) object["unit"] = dial.unit;
-    if (!dial.note.empty()) object["note"] = dial.note;
-    if (!dial.group.empty()) object["group"] = dial.group;
-    if (!dial.formula.empty()) object["formula"] = dial.formula;
-    if (dial.shared) object["shared"] = true;
-    return one_line(object, dial.extra);
 }
 
 Json slope_of(const Slope& slope) {
@@ -79,7 +56,41 @@ Json keys_of(const PathKeys& keys) {
     return list;
 }
 
-std::string response_text(const Response& response) {
+Json own_keys(const Step& step) {
+    Json object = Json::object({{"name", step.name}, {"formula", step.formula}});
+    if (!step.note.empty()) object["note"] = step.note;
+    if (!step.on) object["on"] = false;
+    if (step.stand_in) object["stand_in"] = true;
+    const Ticking& ticking = step.ticking;
+    if (ticking.width != 0) object["numbers"] = ticking.width;
+    if (!ticking.starts.empty()) object["starts"] = ticking.starts;
+    if (ticking.share != 1) object["share"] = ticking.share;
+    if (ticking.pixels != 0) object["pixels_wide"] = ticking.pixels;
+    if (ticking.smooth) object["smooth"] = true;
+    if (ticking.half) object["half"] = true;
+    return object;
+}
+
+Json own_keys(const Dial& dial) {
+    Json object = Json::object({{"name", dial.name},
+                                {"code_name", dial.code_name},
+                                {"kind", dial_kind_name(dial.kind)},
+                                {"value", setting(dial, dial.value)},
+                                {"default", setting(dial, dial.default_value)}});
+    if (dial.kind != DialKind::toggle) {
+        object["range"] = {dial.least, dial.most};
+        object["increment"] = dial.increment;
+    }
+    if (!dial.unit.empty()) object["unit"] = dial.unit;
+    if (!dial.note.empty()) object["note"] = dial.note;
+    if (!dial.group.empty()) object["group"] = dial.group;
+    if (!dial.formula.empty()) object["formula"] = dial.formula;
+    if (dial.shared) object["shared"] = true;
+    for (const std::string& promise : dial.promises) object["promises"].push_back(promise);
+    return object;
+}
+
+Json own_keys(const Response& response) {
     Json object = Json::object({{"name", response.name}, {"kind", response.kind}});
     if (!response.cue.empty()) object["cue"] = response.cue;
     Json settings = Json::object();
@@ -93,13 +104,57 @@ std::string response_text(const Response& response) {
         }
     }
     object["settings"] = std::move(settings);
-    return one_line(object, response.extra);
+    return object;
 }
 
-std::string ground_text(const Ground& ground) {
+Json own_keys(const Ground& ground) {
     Json object = Json::object({{"name", ground.name}});
     std::visit([&](const auto& kind) { write(object, kind); }, ground.kind);
-    return one_line(object, ground.extra);
+    return object;
+}
+
+template <class Thing>
+std::string text_of(const Thing& thing) {
+    return one_line(own_keys(thing), thing.extra);
+}
+
+template <class Thing>
+Json whole_object(const Thing& thing) {
+    Json object = own_keys(thing);
+    add_kept(object, thing.extra);
+    return object;
+}
+
+// An object whose members are JSON already.
+std::string object_of(const Patches& patches) {
+    std::string text;
+    for (const auto& [name, patch] : patches) text += (text.empty() ? "" : ", ") + one_line(name) + ": " + patch;
+    return "{" + text + "}";
+}
+
+std::string with_patches(const Json& object, const Overlay& overlay, const KeptKeys& extra) {
+    const std::string opened = one_line(object, extra);
+    std::string text = opened.substr(0, opened.size() - 1);
+    const auto add = [&](const char* key, const Patches& patches) {
+        if (!patches.empty()) text += std::string(", \"") + key + "\": " + object_of(patches);
+    };
+    add("dials", overlay.dials);
+    add("steps", overlay.steps);
+    add("grounds", overlay.grounds);
+    add("responses", overlay.responses);
+    return text + "}";
+}
+
+std::string variant_text(const Variant& variant) {
+    Json object = Json::object({{"name", variant.name}});
+    if (!variant.note.empty()) object["note"] = variant.note;
+    return with_patches(object, variant.overlay, variant.extra);
+}
+
+std::string look_text(const SetAside& look) {
+    Json object = Json::object({{"words", look.words}, {"time", look.time}});
+    if (!look.picture.empty()) object["picture"] = look.picture;
+    return with_patches(object, look.overlay, look.extra);
 }
 
 std::string coat_text(const Coat& coat) {
@@ -108,7 +163,7 @@ std::string coat_text(const Coat& coat) {
     if (!coat.on) head["on"] = false;
     if (coat.folded) head["folded"] = true;
     std::vector<std::string> steps;
-    for (const Step& step : coat.steps) steps.push_back(step_text(step));
+    for (const Step& step : coat.steps) steps.push_back(text_of(step));
     const std::string opened = one_line(head, coat.extra);
     return opened.substr(0, opened.size() - 1) + ", \"steps\": " + lines(steps, "    ") + "}";
 }
@@ -149,7 +204,7 @@ std::string list(const Things& things, Text text) {
 }  // namespace
 
 std::string dials_to_text(const std::vector<Dial>& dials) {
-    return "{\n  \"format\": " + std::to_string(finish_format) + ",\n  \"dials\": " + list(dials, dial_text) + "\n}\n";
+    return "{\n  \"format\": " + std::to_string(finish_format) + ",\n  \"dials\": " + list(dials, text_of<Dial>) + "\n}\n";
 }
 
 std::vector<std::string> tape_lines(const Tape& tape) {
@@ -177,7 +232,14 @@ std::vector<std::string> tape_lines(const Tape& tape) {
     return events;
 }
 
-std::string finish_to_text(const Finish& finish) {
+Json json_of(const Dial& dial) { return whole_object(dial); }
+Json json_of(const Step& step) { return whole_object(step); }
+Json json_of(const Ground& ground) { return whole_object(ground); }
+Json json_of(const Response& response) { return whole_object(response); }
+
+std::string finish_to_text(const Finish& shown) {
+    // The file has the finish without its variant, so that each part of it can be understood by itself.
+    const Finish finish = shown.variant.empty() ? shown : switch_variant(shown, "");
     std::string text = "{\n";
     const auto put = [&](const std::string& key, const std::string& value) {
         text += "  " + one_line(key) + ": " + value + ",\n";
@@ -189,13 +251,16 @@ std::string finish_to_text(const Finish& finish) {
     put("length", one_line(finish.length));
     if (finish.ticks.rate != Ticks().rate) put("tick_rate", one_line(finish.ticks.rate));
     if (!finish.ticks.reset.empty()) put("tick_reset", one_line(finish.ticks.reset));
-    put("grounds", list(finish.grounds, ground_text));
+    put("grounds", list(finish.grounds, text_of<Ground>));
     put("cues", list(finish.cues, cue_kind_text));
     if (!finish.signals.empty()) put("signals", list(finish.signals, signal_text));
     if (!finish.shared_dials.empty()) put("shared_dials", one_line(finish.shared_dials));
-    put("responses", list(finish.responses, response_text));
-    put("dials", list(finish.dials, dial_text));
+    put("responses", list(finish.responses, text_of<Response>));
+    put("dials", list(finish.dials, text_of<Dial>));
     put("coats", list(finish.coats, coat_text));
+    if (!finish.variants.empty()) put("variants", list(finish.variants, variant_text));
+    if (!shown.variant.empty()) put("variant", one_line(shown.variant));
+    if (!finish.set_aside.empty()) put("set_aside", list(finish.set_aside, look_text));
     for (const KeptKey& kept : finish.extra) put(kept.key, kept.json);
     return text + "  \"tape\": " + lines(tape_lines(finish.tape), "  ") + "\n}\n";
 }

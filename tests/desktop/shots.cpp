@@ -33,7 +33,7 @@ void shoot(BenchWindow& bench, const char* name) {
 Finish forty_steps() {
     Finish finish = test::demo_finish();
     for (const char* name : {"lamp-glow", "flat-paint", "broken-mirror", "everyday-grade", "brightness-burn",
-                             "dissolve-swirl", "blink-and-pulse", "daze", "everyday-crossfade"}) {
+                             "dissolve", "blink-and-pulse", "daze", "everyday-crossfade"}) {
         const std::string path = test::demo_path(name);
         const Result<OpenedFinish> other = load_finish(path);
         if (!other) continue;
@@ -68,7 +68,7 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "dial-page.png");
     }
     {
-        BenchWindow bench(test::demo_path("dissolve-plain"));
+        BenchWindow bench(test::demo_path("dissolve"));
         bench.playing().set_time(1.3);
         bench.document().select("rim");
         shoot(bench, "dissolve.png");

@@ -139,7 +139,7 @@ TEST_CASE("a finish during whose drawing the program ended is not drawn by itsel
 }
 
 TEST_CASE("random keys and clicks find nothing that brings the window down") {
-    for (const char* demo : {"object-outlines", "dissolve-cells", "squall-strike"}) {
+    for (const char* demo : {"object-outlines", "dissolve", "squall-strike"}) {
         BenchWindow bench(test::demo_path(demo));
         std::uint32_t state = 5;
         const auto next = [&](std::uint32_t most) {

@@ -10,6 +10,8 @@
 
 using namespace lacquer;
 using test::finish_of;
+using test::with_dial;
+using test::with_scene;
 
 namespace {
 
@@ -54,23 +56,6 @@ Finish mended(const Finish& finish, const std::string& id, const std::string& wh
     INFO(ids(now));
     CHECK(find(now, id) == nullptr);
     return *after;
-}
-
-Finish with_scene(Finish finish) {
-    finish.grounds.push_back(
-        test::picture_ground("scene", std::string(LACQUER_SOURCE) + "/demo/pictures/lighthouse-storm.png"));
-    return finish;
-}
-
-Finish with_dial(Finish finish, const std::string& name, double least, double most, const std::string& formula = {}) {
-    Dial dial;
-    dial.name = dial.code_name = name;
-    dial.least = least;
-    dial.most = most;
-    dial.value = dial.default_value = {least, 0, 0};
-    dial.formula = formula;
-    finish.dials.push_back(dial);
-    return finish;
 }
 
 Response response(const std::string& name, const std::string& kind, std::map<std::string, Setting> settings) {

@@ -58,8 +58,8 @@ double opacity_of(const Picture& picture) {
     return sum;
 }
 
-const std::vector<std::string> dissolves = {"dissolve-plain", "dissolve-cells", "dissolve-swirl", "dissolve-wipe",
-                                            "dissolve-wipe-torn"};
+const std::vector<std::string> dissolves = {"dissolve", "dissolve:cells", "dissolve:swirl", "dissolve:wipe",
+                                            "dissolve:torn_wipe"};
 
 }  // namespace
 
@@ -88,16 +88,16 @@ TEST_CASE("a dissolve only ever loses, and evenly") {
             INFO(name << " at " << amount);
             CHECK(now <= before);
             // In each step the same share of the crab goes. A plain wipe goes by its way instead.
-            if (name != "dissolve-wipe") CHECK(now / whole == Approx(1 - amount).margin(0.03));
+            if (name != "dissolve:wipe") CHECK(now / whole == Approx(1 - amount).margin(0.03));
             before = now;
         }
     }
 }
 
 TEST_CASE("the rim lies within what is still opaque, and shows none of the sprite's own colour unless asked") {
-    const Picture burnt = drawn("dissolve-plain", {{"amount", {0.5}}, {"own_colour", {0}}});
-    const Picture rim = drawn("dissolve-plain", {{"amount", {0.5}}, {"own_colour", {0}}}, "rim");
-    const Picture lost = drawn("dissolve-plain", {{"amount", {0.5}}}, "lost");
+    const Picture burnt = drawn("dissolve", {{"amount", {0.5}}, {"own_colour", {0}}});
+    const Picture rim = drawn("dissolve", {{"amount", {0.5}}, {"own_colour", {0}}}, "rim");
+    const Picture lost = drawn("dissolve", {{"amount", {0.5}}}, "lost");
     std::size_t rims = 0;
     for (int y = 0; y < side; ++y) {
         for (int x = 0; x < side; ++x) {

@@ -5,6 +5,7 @@
 #include "core/base/hash.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/variants.h"
 
 namespace lacquer::test {
 
@@ -13,6 +14,23 @@ Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps) 
     for (const auto& [name, formula] : steps) {
         finish.coats[0].steps.push_back(Step{name, formula, "", true, false, {}});
     }
+    return finish;
+}
+
+Finish with_dial(Finish finish, const std::string& name, double least, double most, const std::string& formula) {
+    Dial dial;
+    dial.name = dial.code_name = name;
+    dial.least = least;
+    dial.most = most;
+    dial.value = dial.default_value = {least, 0, 0};
+    dial.formula = formula;
+    finish.dials.push_back(dial);
+    return finish;
+}
+
+Finish with_scene(Finish finish) {
+    finish.grounds.push_back(
+        picture_ground("scene", std::string(LACQUER_SOURCE) + "/demo/pictures/lighthouse-storm.png"));
     return finish;
 }
 
@@ -54,11 +72,15 @@ Finish demo_finish() { return demo_named("squall-strike"); }
 Finish demo_named(const std::string& name) {
     Result<OpenedFinish> opened = load_finish(demo_path(name));
     if (!opened) FAIL(to_text(opened.fault()));
-    return std::move(opened->finish);
+    const std::size_t colon = name.find(':');
+    if (colon == std::string::npos) return std::move(opened->finish);
+    const std::string variant = name.substr(colon + 1);
+    if (find_variant(opened->finish, variant) == nullptr) FAIL("there is no variant " << variant);
+    return switch_variant(std::move(opened->finish), variant);
 }
 
 std::string demo_path(const std::string& name) {
-    return std::string(LACQUER_SOURCE) + "/demo/finishes/" + name + ".lacquer";
+    return std::string(LACQUER_SOURCE) + "/demo/finishes/" + name.substr(0, name.find(':')) + ".lacquer";
 }
 
 Pass pass_of(const std::string& text, const Scope& scope) {

@@ -14,6 +14,12 @@ namespace lacquer::test {
 /// A finish of one coat with these steps: name, formula.
 Finish finish_of(const std::vector<std::pair<std::string, std::string>>& steps);
 
+/// The finish with one dial more, at its least value, or driven by a formula.
+Finish with_dial(Finish finish, const std::string& name, double least, double most, const std::string& formula = {});
+
+/// With the demo's storm as a ground `scene`.
+Finish with_scene(Finish finish);
+
 /// A ground that is the picture at `path`.
 Ground picture_ground(const std::string& name, const std::string& path);
 /// A gradient or a curve.
@@ -30,7 +36,8 @@ DrawnStep draw(const Finish& finish, const std::string& step, int width, int hei
 /// The demo finish and where it lies.
 std::string demo_path();
 Finish demo_finish();
-/// A finish from demo/finishes, by its file's name without ending, and where it lies.
+/// A finish from demo/finishes, by its file's name without ending, and where it lies. "dissolve:cells" is the variant
+/// `cells` of `dissolve`.
 Finish demo_named(const std::string& name);
 std::string demo_path(const std::string& name);
 

@@ -1,0 +1,73 @@
+#include "core/inspect/report.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace lacquer {
+
+namespace {
+
+bool holds(const std::vector<std::string>& all, std::string_view one) {
+    return std::find(all.begin(), all.end(), one) != all.end();
+}
+
+}  // namespace
+
+bool DialReport::is_promised(std::string_view id) const { return holds(promises, id); }
+
+bool InspectReport::falls_short() const {
+    if (!unknown_promises.empty()) return true;
+    return std::any_of(dials.begin(), dials.end(), [](const DialReport& dial) {
+        return std::any_of(dial.measured.begin(), dial.measured.end(), [&](const Measured& one) {
+            return one.verdict != Verdict::passes && dial.is_promised(one.id);
+        });
+    });
+}
+
+double liveliest_moment(const CheckedFinish& checked, const Tape& tape) {
+    constexpr int moments = 120;
+    const Play play(std::make_shared<const CheckedFinish>(checked), tape);
+    const DriveValues rest = drive_values(checked, 0, Tape());
+    double best = 0;
+    double farthest = 0;
+    for (int i = 0; i <= moments; ++i) {
+        const double time = checked.finish->length * i / moments;
+        const DriveValues values = play.values(time);
+        double far = 0;
+        for (const Dial& dial : checked.finish->dials) {
+            if (dial.formula.empty() || !(dial.most > dial.least)) continue;
+            const auto now = values.find(dial.name);
+            const auto before = rest.find(dial.name);
+            if (now == values.end() || before == rest.end()) continue;
+            far += std::fabs(setting_from(now->second)[0] - setting_from(before->second)[0]) / (dial.most - dial.least);
+        }
+        // The first of moments that are alike.
+        if (far <= farthest + 1e-9) continue;
+        farthest = far;
+        best = time;
+    }
+    return best;
+}
+
+InspectReport report_of(const RenderRequest& request, Renderer& renderer, const Cancel& cancel,
+                        const ReportOptions& options) {
+    InspectReport report;
+    report.time = request.time;
+    report.warnings = inspect(request, renderer, cancel);
+    for (const Dial& dial : request.checked->finish->dials) {
+        if (cancel.requested()) break;
+        const bool wanted = options.dials.empty() ? options.all_dials || !dial.formula.empty() || !dial.promises.empty()
+                                                  : holds(options.dials, dial.name);
+        if (!wanted) continue;
+        for (const std::string& promise : dial.promises) {
+            if (find_measure(promise) == nullptr) report.unknown_promises.push_back(dial.name + "." + promise);
+        }
+        MeasureOptions measuring{options.all_shapes, options.ids};
+        if (!options.ids.empty()) measuring.ids.insert(measuring.ids.end(), dial.promises.begin(), dial.promises.end());
+        report.dials.push_back(
+            {dial.name, dial.promises, measure(request, renderer, cancel, whole_range(dial), measuring)});
+    }
+    return report;
+}
+
+}  // namespace lacquer
