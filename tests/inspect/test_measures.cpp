@@ -2,7 +2,9 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <filesystem>
 
+#include "core/finish/variants.h"
 #include "core/inspect/even_pace.h"
 #include "core/inspect/measure.h"
 #include "core/inspect/report.h"
@@ -325,6 +327,36 @@ TEST_CASE("promises are kept, broken, or unknown; a measure that can't be is no 
     CHECK(falls_short());
     finish.dials[0].promises = {"gait"};
     CHECK(falls_short());
+}
+
+TEST_CASE("every demo, with every variant, keeps what it promises") {
+    Bench bench;
+    std::size_t promises = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(LACQUER_SOURCE "/demo/finishes")) {
+        const std::string name = entry.path().stem().string();
+        const Finish finish = test::demo_named(name);
+        std::vector<std::string> variants = {""};
+        for (const Variant& variant : finish.variants) variants.push_back(variant.name);
+        for (const std::string& variant : variants) {
+            INFO(name << " " << variant);
+            RenderRequest request = bench.request(switch_variant(finish, variant), entry.path().string());
+            // A quarter of the frame, so that this takes no minutes.
+            request.frame_width = finish.frame_width / 4;
+            request.frame_height = finish.frame_height / 4;
+            request.time = liveliest_moment(*request.checked, finish.tape);
+            const InspectReport report =
+                report_of(request, bench.renderer, bench.cancel, {false, false, {}, {"nothing else"}});
+            CHECK(report.unknown_promises.empty());
+            for (const DialReport& dial : report.dials) {
+                for (const Measured& one : dial.measured) {
+                    INFO(dial.dial << ": " << one.title << ": " << one.words);
+                    CHECK(one.verdict == Verdict::passes);
+                    ++promises;
+                }
+            }
+        }
+    }
+    CHECK(promises > 100);
 }
 
 TEST_CASE("a measure that is called off gives what it has") {
