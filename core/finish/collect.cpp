@@ -6,6 +6,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/file.h"
+#include "core/finish/file_paths.h"
 
 namespace lacquer {
 
@@ -26,18 +27,6 @@ fs::path free_name_in(const fs::path& folder, const fs::path& wished, const std:
     return folder / name;
 }
 
-// Every file that the finish names, each once; the pointers are into `finish`.
-std::map<std::string, std::vector<std::string*>> files_of(Finish& finish) {
-    std::map<std::string, std::vector<std::string*>> files;
-    for (Ground& ground : finish.grounds) {
-        for (std::string* path : paths_of(ground)) {
-            if (!path->empty()) files[*path].push_back(path);
-        }
-    }
-    if (!finish.shared_dials.empty()) files[finish.shared_dials].push_back(&finish.shared_dials);
-    return files;
-}
-
 }  // namespace
 
 Result<Collected> collect(const Finish& finish, const std::string& finish_path, const std::string& folder,
@@ -52,11 +41,11 @@ Result<Collected> collect(const Finish& finish, const std::string& finish_path, 
     fs::create_directories(home, code);
     if (code) return collect_fault("file.unwritable", home, code.message(), "choose another folder");
     Collected done{path.string(), 0, {}};
-    Finish moved = finish;
-    auto wanted = files_of(moved);
+    const std::vector<std::string> wanted = all_paths(finish);
+    std::map<std::string, std::string> copies;
     std::set<fs::path> taken;
     double at = 0;
-    for (auto& [written, uses] : wanted) {
+    for (const std::string& written : wanted) {
         if (cancel.requested())
             return collect_fault("file.stopped", home, "collecting was stopped", "what was copied lies there");
         if (progress) progress(at / static_cast<double>(wanted.size() + 1));
@@ -74,8 +63,12 @@ Result<Collected> collect(const Finish& finish, const std::string& finish_path, 
         }
         taken.insert(to);
         ++done.copied;
-        for (std::string* use : uses) *use = stored_picture_path(path.string(), to.string());
+        copies[written] = stored_picture_path(path.string(), to.string());
     }
+    const Finish moved = with_paths(finish, [&](const std::string& written) {
+        const auto copy = copies.find(written);
+        return copy == copies.end() ? written : copy->second;
+    });
     if (Result<Done> saved = save_finish(path.string(), moved); !saved) return saved.fault();
     if (progress) progress(1);
     return done;

@@ -6,6 +6,7 @@
 #include <system_error>
 
 #include "core/finish/file.h"
+#include "core/finish/file_paths.h"
 #include "core/finish/ground_pictures.h"
 
 namespace lacquer {
@@ -51,11 +52,8 @@ std::string folder_of(const std::string& finish_path) { return fs::path(finish_p
 
 std::vector<std::string> missing_files(const Finish& finish, const std::string& finish_path) {
     std::vector<std::string> missing;
-    for (const Ground& ground : finish.grounds) {
-        for (const std::string& path : paths_of(ground)) {
-            const bool known = std::find(missing.begin(), missing.end(), path) != missing.end();
-            if (!known && !path.empty() && !is_there(picture_path(finish_path, path))) missing.push_back(path);
-        }
+    for (const std::string& path : all_paths(finish)) {
+        if (path != finish.shared_dials && !is_there(picture_path(finish_path, path))) missing.push_back(path);
     }
     return missing;
 }
@@ -73,17 +71,11 @@ FoundFiles find_by_name(Finish finish, const std::string& finish_path, const std
             if (best != last) found.moved.emplace_back(path, stored_picture_path(finish_path, best->second.string()));
         }
     }
-    for (Ground& ground : finish.grounds) {
-        for (std::string* path : paths_of(ground)) {
-            for (const auto& [from, to] : found.moved) {
-                if (*path == from) {
-                    *path = to;
-                    break;
-                }
-            }
-        }
-    }
-    found.finish = std::move(finish);
+    found.finish = with_paths(std::move(finish), [&](const std::string& path) {
+        const auto moved = std::find_if(found.moved.begin(), found.moved.end(),
+                                        [&](const auto& one) { return one.first == path; });
+        return moved == found.moved.end() ? path : moved->second;
+    });
     return found;
 }
 

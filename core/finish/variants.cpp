@@ -210,6 +210,18 @@ Result<Finish> variant_as_finish(Finish finish, const std::string& name) {
     return finish;
 }
 
+Finish with_variants_of(Finish finish, const Finish& other) {
+    const Finish plain = switch_variant(other, "");
+    const std::string present = finish.variant;
+    finish = switch_variant(std::move(finish), "");
+    for (const Variant& variant : plain.variants) {
+        Variant brought = variant;
+        brought.name = free_variant_name(finish, variant.name);
+        finish.variants.push_back(std::move(brought));
+    }
+    return switch_variant(std::move(finish), present);
+}
+
 Overlay overlay_of(const Finish& finish, const std::string& name) {
     const Finish off = finish.variant == name ? switch_variant(finish, "") : finish;
     const Variant* variant = find_variant(off, name);

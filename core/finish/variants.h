@@ -44,6 +44,10 @@ Result<Finish> move_variant(Finish finish, const std::string& name, int directio
 /// A finish of its own: with the variant's values, and without any variants.
 Result<Finish> variant_as_finish(Finish finish, const std::string& name);
 
+/// With all variants of another finish behind its own, under free names. What they change and this finish hasn't, they
+/// keep as missing.
+Finish with_variants_of(Finish finish, const Finish& other);
+
 /// What a variant changes, whether it is on or not.
 Overlay overlay_of(const Finish& finish, const std::string& name);
 

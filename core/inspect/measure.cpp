@@ -22,6 +22,7 @@ std::vector<Measured> measured_in_one(const RenderRequest& request, Renderer& re
         found.title = one.title;
         one.run(swept, found);
         if (cancel.requested()) break;
+        if (options.told) options.told(found);
         all.push_back(std::move(found));
     }
     return all;
@@ -63,10 +64,12 @@ std::vector<Measured> measure(const RenderRequest& request, Renderer& renderer, 
     const Finish& finish = *request.checked->finish;
     const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
     const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
+    MeasureOptions elsewhere = options;
+    elsewhere.told = nullptr;
     for (const FrameShape& shape : frame_shapes()) {
         RenderRequest other = request;
         std::tie(other.frame_width, other.frame_height) = size_of_shape(shape, width, height);
-        std::vector<Measured> there = measured_in_one(other, renderer, cancel, sweep, options);
+        std::vector<Measured> there = measured_in_one(other, renderer, cancel, sweep, elsewhere);
         for (std::size_t i = 0; i < std::min(all.size(), there.size()); ++i) {
             if (there[i].verdict != Verdict::falls_short || all[i].verdict == Verdict::falls_short) continue;
             all[i] = std::move(there[i]);

@@ -1,6 +1,7 @@
 // Measures of how a finish behaves over the range of a dial. Each is a file of its own in `measures`.
 #pragma once
 
+#include <functional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -59,8 +60,10 @@ std::span<const FrameShape> frame_shapes();
 std::pair<int, int> size_of_shape(const FrameShape& shape, int width, int height);
 
 struct MeasureOptions {
-    bool all_shapes = false;       ///< in all shapes of the frame, too; what is told is the worst
-    std::vector<std::string> ids;  ///< which measures; empty is all
+    bool all_shapes = false;            ///< in all shapes of the frame, too; what is told is the worst
+    std::vector<std::string> ids = {};  ///< which measures; empty is all
+    /// Is told of each as soon as it is done in the finish's own frame; may be empty.
+    std::function<void(const Measured&)> told = {};
 };
 
 /// Measures a sweep. Called off, it gives those that were done before. Nothing if there is no such dial.

@@ -62,7 +62,7 @@ InspectReport report_of(const RenderRequest& request, Renderer& renderer, const 
         for (const std::string& promise : dial.promises) {
             if (find_measure(promise) == nullptr) report.unknown_promises.push_back(dial.name + "." + promise);
         }
-        MeasureOptions measuring{options.all_shapes, options.ids};
+        MeasureOptions measuring{options.all_shapes, options.ids, {}};
         if (!options.ids.empty()) measuring.ids.insert(measuring.ids.end(), dial.promises.begin(), dial.promises.end());
         report.dials.push_back(
             {dial.name, dial.promises, measure(request, renderer, cancel, whole_range(dial), measuring)});

@@ -4,6 +4,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/variants.h"
 #include "core/finish/find_pictures.h"
 #include "core/finish/limits.h"
 #include "desktop/kit/core_words.h"
@@ -41,6 +42,10 @@ void Document::see_notices() {
 }
 
 void Document::edit(Finish changed, const QString& what, const std::string& merge_key) {
+    edit_all(into_variant(finish(), std::move(changed)), what, merge_key);
+}
+
+void Document::edit_all(Finish changed, const QString& what, const std::string& merge_key) {
     // What was opened beyond them may still be worked on, and made smaller.
     if (const Result<Done> fits = within_limits(changed); !fits && within_limits(finish())) {
         return say(qs(to_text(fits.fault())));

@@ -46,8 +46,11 @@ public:
 
     /// Records a changed finish. `what` says it in the user's words ("moved rim up"); changes with one `merge_key` in a
     /// row are undone as one.
+    /// While a variant is on, what was changed goes into it; see `into_variant`.
     /// Where it would hold more than a file can, says so and leaves all as it was.
     void edit(Finish changed, const QString& what, const std::string& merge_key = {});
+    /// The same for a change that concerns the finish and all of its variants, whichever is on.
+    void edit_all(Finish changed, const QString& what, const std::string& merge_key = {});
     /// Records the changed finish, or shows why there is none. True if there is one.
     bool edit(Result<Finish> changed, const QString& what);
     void seal_edit() { history_.seal(); }

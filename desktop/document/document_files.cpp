@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "core/base/text.h"
+#include "core/finish/file_paths.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
 #include "core/finish/find_pictures.h"
@@ -13,17 +14,6 @@
 namespace lacquer {
 
 namespace {
-
-// The files of a finish at `from`, named as one at `to` writes them.
-void name_files_from(Finish& finish, const std::string& from, const std::string& to) {
-    const auto move = [&](std::string& file) {
-        if (!file.empty()) file = stored_picture_path(to, picture_path(from, file));
-    };
-    for (Ground& ground : finish.grounds) {
-        for (std::string* file : paths_of(ground)) move(*file);
-    }
-    move(finish.shared_dials);
-}
 
 struct ReadFinish {
     Result<OpenedFinish> opened;
@@ -86,11 +76,11 @@ bool Document::read(const QString& path, bool as_copy) {
                                   .arg(file, tr("%n file(s)", nullptr, static_cast<int>(found.moved.size()))));
     if (as_copy) {
         // It has no place yet, so that its files are named in full.
-        for (Finish* finish : {&opened->finish, &found.finish}) name_files_from(*finish, full, {});
+        for (Finish* finish : {&opened->finish, &found.finish}) *finish = moved_paths(*finish, full, {});
     }
     adopt(std::move(opened->finish), as_copy ? std::string() : full, opened->notices);
     if (!as_copy) on_disk_ = stamp;
-    if (!found.moved.empty()) edit(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
+    if (!found.moved.empty()) edit_all(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
     return true;
 }
 
@@ -102,9 +92,7 @@ bool Document::open_asking() {
 
 // As it is written to that file: its own files are named from there.
 Finish Document::moved_to(const std::string& path) const {
-    Finish moved = finish();
-    if (path != path_) name_files_from(moved, path_, path);
-    return moved;
+    return path == path_ ? finish() : moved_paths(finish(), path_, path);
 }
 
 bool Document::write_to(const std::string& path) {

@@ -7,7 +7,7 @@
 namespace lacquer {
 
 /// The screen on which an action has something to work on.
-enum class Where { everywhere, bench, rehearse };
+enum class Where { everywhere, bench, rehearse, sweep };
 
 /// What must be there for an action to be used.
 enum class When {
@@ -31,6 +31,9 @@ enum class When {
     live,
     missing,
     kept_coat,
+    cells,
+    variant,
+    look,
 };
 
 /// What an action's mark says is so.
@@ -38,6 +41,11 @@ enum class Checked {
     never,
     bench,
     rehearse,
+    sweep,
+    sheet_sweep,
+    sheet_looks,
+    sheet_lots,
+    comparing,
     playing,
     recording,
     looping,
@@ -73,6 +81,8 @@ enum Context : unsigned {
     on_cue = 1U << 7U,
     on_signal = 1U << 8U,
     on_start = 1U << 9U,
+    on_cell = 1U << 10U,
+    on_variant = 1U << 11U,
 };
 
 struct ActionRow {

@@ -44,6 +44,7 @@
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
@@ -78,11 +79,12 @@ MainWindow::MainWindow(Models& models, Settings& settings, QWidget* parent)
     settings_.write_by(document_.disk());
     build_actions();
     build_menus();
-    for (const char* screen : {"bench", "rehearse"}) top_bar_->add_tab(actions_[screen]);
+    for (const char* screen : {"bench", "rehearse", "sweep"}) top_bar_->add_tab(actions_[screen]);
     build_screens();
     restore_layout();
     connect_views();
     connect_rehearse();
+    connect_sweep();
     give_menus();
     stage_->start_list().set_recent(settings_.value("file/recent").toStringList());
     take_settings();
@@ -116,6 +118,8 @@ void MainWindow::build_screens() {
     screens_->addWidget(columns_);
     rehearse_ = new RehearseScreen(models_, actions_, play_form_, this);
     screens_->addWidget(rehearse_);
+    sweep_ = new SweepScreen(models_, actions_, *chooser_, this);
+    screens_->addWidget(sweep_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

@@ -40,6 +40,7 @@ class GameLink;
 class Drawing;
 struct Models;
 class StageView;
+class SweepScreen;
 class TimeRule;
 class TopBar;
 class TryOnSheet;
@@ -63,7 +64,10 @@ public:
     KeyEditor& key_editor() { return *key_editor_; }
     NoticeBar& notice_bar() { return *notice_bar_; }
     RehearseScreen& rehearse() { return *rehearse_; }
-    bool rehearses() const;
+    SweepScreen& sweep() { return *sweep_; }
+    bool rehearses() const { return screen_shown() == Where::rehearse; }
+    /// Never `everywhere`.
+    Where screen_shown() const;
 
 protected:
     bool event(QEvent* event) override;
@@ -79,6 +83,7 @@ private:
     Handlers look_handlers();
     Handlers dial_handlers();
     Handlers play_handlers();
+    Handlers sweep_handlers();
 
     // Actions, as their rows say.
     void build_actions();
@@ -106,7 +111,24 @@ private:
     QWidget* dials_side();
     QWidget* foot();
     void refresh_words();
-    void show_screen(bool rehearse);
+    void show_screen(Where screen);
+    void connect_sweep();
+    void sweep_dial();
+    void set_look_aside();
+    void name_look();
+    void delete_look();
+    void cell_as_variant();
+    void step_variant(int by);
+    void into_base();
+    void follow_base_again();
+    void rename_variant_asking();
+    void save_variant_as_finish();
+    void bring_variants();
+    void save_sheet(bool as_cells);
+    void draw_lots(bool closer);
+    /// What is at hand on the screen that is shown: a step, dial, ground or difference.
+    std::string thing_at_hand() const;
+    void ask_line(const QString& title, const QString& now, const std::function<void(const QString&)>& take);
     void connect_rehearse();
     /// The page of fields of the screen that is shown.
     FieldForm& form();
@@ -218,6 +240,7 @@ private:
     Gallery* gallery_ = nullptr;
     LineEditor* filter_ = nullptr;
     RehearseScreen* rehearse_ = nullptr;
+    SweepScreen* sweep_ = nullptr;
     QStackedWidget* screens_ = nullptr;
     QStackedWidget* dial_pages_ = nullptr;
     QSplitter* columns_ = nullptr;

@@ -26,6 +26,7 @@
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
@@ -39,7 +40,7 @@ namespace lacquer {
 
 MainWindow::Handlers MainWindow::handlers() {
     Handlers all = file_handlers();
-    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers()}) all.insert(some);
+    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers()}) all.insert(some);
     return all;
 }
 
@@ -190,8 +191,9 @@ MainWindow::Handlers MainWindow::look_handlers() {
         {"large_ladder", [this] { toggle_large_ladder(); }},
         {"large_dials", [this] { toggle_large_dials(); }},
         {"stage_alone", [this] { set_stage_alone(!stage_alone_); }},
-        {"bench", [this] { show_screen(false); }},
-        {"rehearse", [this] { show_screen(true); }},
+        {"bench", [this] { show_screen(Where::bench); }},
+        {"rehearse", [this] { show_screen(Where::rehearse); }},
+        {"sweep", [this] { show_screen(Where::sweep); }},
     };
 }
 
@@ -269,6 +271,10 @@ void MainWindow::step_back() {
     if (stage_->step_back()) return;
     if (stage_alone_) return set_stage_alone(false);
     if (filter_->isVisible()) return end_filter();
+    if (screen_shown() == Where::sweep) {
+        if (sweep_->sweeping().comparing()) return sweep_->sweeping().end_comparing();
+        return playing_.let_go_all();
+    }
     if (rehearses() && rehearse_->shows_page()) return close_form();
     if (rehearses()) return playing_.let_go_all();
     if (dial_pages_->currentIndex() == form_page) return close_form();

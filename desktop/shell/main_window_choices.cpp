@@ -76,17 +76,17 @@ void MainWindow::choose_curtain_other() {
 
 void MainWindow::choose_frame_shape() {
     const int high = document_.finish().frame_height;
-    struct FrameShape {
+    struct ShownShape {
         QString words;
         QSize size;
     };
     const auto wide = [high](double aspect) { return QSize(static_cast<int>(high * aspect + 0.5), high); };
-    const QList<FrameShape> shapes = {{tr("the finish's own"), QSize()}, {tr("16:9"), wide(16.0 / 9)},
+    const QList<ShownShape> shapes = {{tr("the finish's own"), QSize()}, {tr("16:9"), wide(16.0 / 9)},
                                       {tr("21:9"), wide(21.0 / 9)},      {tr("4:3"), wide(4.0 / 3)},
                                       {tr("square"), wide(1)},           {tr("9:16"), wide(9.0 / 16)}};
     Chooser::Offer offer;
     offer.title = tr("A shape, or a size such as 800 x 600");
-    for (const FrameShape& shape : shapes) {
+    for (const ShownShape& shape : shapes) {
         const QString size = shape.size.isEmpty()
                                  ? QString()
                                  : QStringLiteral("%1 × %2").arg(shape.size.width()).arg(shape.size.height());

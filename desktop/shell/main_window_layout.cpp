@@ -8,6 +8,7 @@
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/notice_bar.h"
 #include "desktop/shell/settings.h"
@@ -50,7 +51,10 @@ void MainWindow::restore_layout() {
     rehearse_->set_sizes(sizes_from(settings_.value("window/rehearse_columns"), {}),
                          sizes_from(settings_.value("window/rehearse_rows"), {}));
     if (settings_.value("window/shelf").toBool()) dial_pages_->setCurrentIndex(shelf_page);
-    if (settings_.value("window/screen").toString() == QStringLiteral("rehearse")) show_screen(true);
+    sweep_->set_column_sizes(sizes_from(settings_.value("window/sweep_columns"), {}));
+    const QString last = settings_.value("window/screen").toString();
+    if (last == QStringLiteral("rehearse")) show_screen(Where::rehearse);
+    if (last == QStringLiteral("sweep")) show_screen(Where::sweep);
 }
 
 void MainWindow::keep_layout() {
@@ -63,7 +67,10 @@ void MainWindow::keep_layout() {
     keep("window/geometry", saveGeometry());
     keep("window/columns", kept(*columns_));
     keep("window/rows", kept(*rows_));
-    keep("window/screen", rehearses() ? QStringLiteral("rehearse") : QStringLiteral("bench"));
+    const Where shown = screen_shown();
+    keep("window/screen", shown == Where::rehearse ? QStringLiteral("rehearse")
+                          : shown == Where::sweep  ? QStringLiteral("sweep")
+                                                   : QStringLiteral("bench"));
     keep("window/shelf", dial_pages_->currentIndex() == shelf_page);
     const auto list = [](const QList<int>& sizes) {
         QVariantList numbers;
@@ -72,6 +79,7 @@ void MainWindow::keep_layout() {
     };
     if (!rehearse_->column_sizes().isEmpty()) keep("window/rehearse_columns", list(rehearse_->column_sizes()));
     keep("window/rehearse_rows", list(rehearse_->row_sizes()));
+    keep("window/sweep_columns", list(sweep_->column_sizes()));
     settings_.set_values(values);
 }
 
@@ -95,6 +103,7 @@ void MainWindow::toggle_large_dials() { make_large(*rows_, rows_before_, 1, rows
 
 void MainWindow::set_stage_alone(bool alone) {
     if (alone == stage_alone_) return;
+    if (alone && screen_shown() == Where::sweep) show_screen(Where::bench);
     stage_alone_ = alone;
     for (QWidget* other : {static_cast<QWidget*>(top_bar_), ladder_side_, dials_side_, foot_})
         other->setVisible(!alone);

@@ -10,6 +10,9 @@
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/signal_faders.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
+#include "desktop/sweep/variant_strip.h"
 #include "desktop/rehearse/time_rule.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
@@ -157,6 +160,8 @@ void MainWindow::give_menus() {
     rehearse_->pads().set_menu(context_menu(on_cue));
     rehearse_->lanes().set_menu(context_menu(on_lanes));
     rehearse_->faders().set_menu(context_menu(on_signal));
+    sweep_->sheet().set_menu(context_menu(on_cell));
+    sweep_->strip().set_menu(context_menu(on_variant));
 }
 
 }  // namespace lacquer

@@ -18,6 +18,8 @@
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/signal_faders.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
@@ -78,25 +80,39 @@ void MainWindow::press_cue(int cue) {
     cue_pads_->press(cue);
 }
 
-bool MainWindow::rehearses() const { return screens_ != nullptr && screens_->currentWidget() == rehearse_; }
+Where MainWindow::screen_shown() const {
+    if (screens_ == nullptr) return Where::bench;
+    if (screens_->currentWidget() == rehearse_) return Where::rehearse;
+    return screens_->currentWidget() == sweep_ ? Where::sweep : Where::bench;
+}
 
-void MainWindow::show_screen(bool rehearse) {
-    if (rehearse == rehearses()) return refresh_words();
-    // Set before the stage is asked to draw: it has another size there.
+void MainWindow::show_screen(Where screen) {
+    if (screen == screen_shown()) return refresh_words();
+    const bool rehearse = screen == Where::rehearse;
+    // Set before the stage is asked to draw: it has another size there. The sweep screen has none.
     if (rehearse) {
         rehearse_->take_stage(stage_);
-    } else {
+    } else if (rehearse_->isAncestorOf(stage_)) {
         rehearse_->set_sizes(rehearse_->column_sizes(), rehearse_->row_sizes());
         rows_->insertWidget(0, stage_);
         rows_->setStretchFactor(0, 1);
     }
     stage_->show();
     stage_->set_rehearses(rehearse);
-    screens_->setCurrentIndex(rehearse ? 1 : 0);
-    if (rehearse) {
-        rehearse_->lanes().setFocus();
-    } else {
-        ladder_->setFocus();
+    switch (screen) {
+        case Where::rehearse:
+            screens_->setCurrentWidget(rehearse_);
+            rehearse_->lanes().setFocus();
+            break;
+        case Where::sweep:
+            screens_->setCurrentWidget(sweep_);
+            sweep_->sheet().setFocus();
+            break;
+        case Where::bench:
+        case Where::everywhere:
+            screens_->setCurrentWidget(columns_);
+            ladder_->setFocus();
+            break;
     }
     refresh_words();
 }
@@ -145,6 +161,8 @@ void MainWindow::show_droplets(const Ground& ground) {
 
 void MainWindow::show_form() {
     show_droplets({});
+    // Pages of fields stand on the other two.
+    if (screen_shown() == Where::sweep) show_screen(Where::bench);
     if (rehearses()) {
         rehearse_->show_page(true);
         return play_form_->focus_first();

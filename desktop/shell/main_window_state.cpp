@@ -19,15 +19,19 @@
 #include "desktop/shell/main_window.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
 
 namespace lacquer {
 
 QString MainWindow::why_not(const ActionRow& row) const {
     // What is done to what is not in sight would only puzzle.
-    if (row.where == Where::bench && rehearses())
+    if (row.where == Where::bench && screen_shown() != Where::bench)
         return tr("%1 is done on the bench (%2)").arg(tr(row.words), key_of("bench"));
     if (row.where == Where::rehearse && !rehearses())
         return tr("%1 is done in rehearsal (%2)").arg(tr(row.words), key_of("rehearse"));
+    if (row.where == Where::sweep && screen_shown() != Where::sweep)
+        return tr("%1 is done on the sweep screen (%2)").arg(tr(row.words), key_of("sweep"));
     return what_is_missing(row.when);
 }
 
@@ -80,6 +84,13 @@ QString MainWindow::what_is_missing(When when) const {
             return unless(playing_.has_live(), tr("Nothing was played live in this round"));
         case When::missing:
             return unless(!document_.missing().empty(), tr("Nothing is missing"));
+        case When::cells:
+            return unless(sweep_->sheet().cell_count() > 0, tr("There is no cell on the sheet"));
+        case When::variant:
+            return unless(!finish.variant.empty(), tr("No variant is on: make one (%1)").arg(key_of("add_variant")));
+        case When::look:
+            return unless(sweep_->sweeping().mode() == SheetMode::set_aside && sweep_->sheet().cell_count() > 0,
+                          tr("No look is at hand: show those that were set aside (%1)").arg(key_of("sheet_looks")));
         case When::kept_coat:
             return unless(ladder_->any_kept_coats(),
                           tr("No coats are kept yet: keep one (%1)").arg(key_of("keep_coat")));
@@ -93,9 +104,19 @@ bool MainWindow::holds(Checked what) const {
         case Checked::never:
             return false;
         case Checked::bench:
-            return !rehearses();
+            return screen_shown() == Where::bench;
         case Checked::rehearse:
             return rehearses();
+        case Checked::sweep:
+            return screen_shown() == Where::sweep;
+        case Checked::sheet_sweep:
+            return sweep_->sweeping().mode() == SheetMode::sweep;
+        case Checked::sheet_looks:
+            return sweep_->sweeping().mode() == SheetMode::set_aside;
+        case Checked::sheet_lots:
+            return sweep_->sweeping().mode() == SheetMode::lots;
+        case Checked::comparing:
+            return sweep_->sweeping().comparing();
         case Checked::playing:
             return playing_.playing();
         case Checked::recording:

@@ -81,7 +81,8 @@ void TopBar::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), theme::panel);
     painter.fillRect(QRect(0, height() - 1, width(), 1), theme::hairline);
     paint_mark(painter, QPointF(12, 11));
-    const QString name = qs(document_.finish().name);
+    QString name = qs(document_.finish().name);
+    if (!document_.finish().variant.empty()) name += QStringLiteral(" · ") + qs(shown_name(document_.finish().variant));
     theme::paint_text(painter, QRect(44, 0, name_width - 100, 40), name, theme::words(theme::title, true), theme::text);
     const int after =
         44 + std::min(name_width - 100, QFontMetrics(theme::words(theme::title, true)).horizontalAdvance(name)) + 12;

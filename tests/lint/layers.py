@@ -29,7 +29,7 @@ ALLOW = {
     "desktop/drawing": ["desktop/playing", "desktop/document", "desktop/kit", "core"],
     **{
         f"desktop/{view}": ["desktop/drawing", "desktop/playing", "desktop/document", "desktop/kit", "core"]
-        for view in ("pages", "ladder", "dials", "shelf", "stage", "tryon", "rehearse")
+        for view in ("pages", "ladder", "dials", "shelf", "stage", "tryon", "rehearse", "sweep")
     },
     "desktop/shell": ["desktop", "core"],
     "bench": ["core"],
