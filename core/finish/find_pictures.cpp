@@ -72,8 +72,8 @@ FoundFiles find_by_name(Finish finish, const std::string& finish_path, const std
         }
     }
     found.finish = with_paths(std::move(finish), [&](const std::string& path) {
-        const auto moved = std::find_if(found.moved.begin(), found.moved.end(),
-                                        [&](const auto& one) { return one.first == path; });
+        const auto moved =
+            std::find_if(found.moved.begin(), found.moved.end(), [&](const auto& one) { return one.first == path; });
         return moved == found.moved.end() ? path : moved->second;
     });
     return found;

@@ -117,10 +117,10 @@ struct Finish {
     std::vector<Coat> coats;
     std::string shared_dials;  ///< path of the file of shared dials, as a ground's; empty if there is none
     SharedList<Variant> variants;
-    std::string variant;              ///< the one that is on; empty for none
-    SharedList<SetAside> set_aside;   ///< looks, the oldest first
-    Tape tape;                        ///< what was played
-    KeptKeys extra = {};       ///< keys of the file that this version does not know
+    std::string variant;             ///< the one that is on; empty for none
+    SharedList<SetAside> set_aside;  ///< looks, the oldest first
+    Tape tape;                       ///< what was played
+    KeptKeys extra = {};             ///< keys of the file that this version does not know
 
     friend bool operator==(const Finish&, const Finish&) = default;
 };

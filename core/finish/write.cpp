@@ -204,7 +204,8 @@ std::string list(const Things& things, Text text) {
 }  // namespace
 
 std::string dials_to_text(const std::vector<Dial>& dials) {
-    return "{\n  \"format\": " + std::to_string(finish_format) + ",\n  \"dials\": " + list(dials, text_of<Dial>) + "\n}\n";
+    return "{\n  \"format\": " + std::to_string(finish_format) + ",\n  \"dials\": " + list(dials, text_of<Dial>) +
+           "\n}\n";
 }
 
 std::vector<std::string> tape_lines(const Tape& tape) {

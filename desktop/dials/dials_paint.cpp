@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/finish/variants.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/core_words.h"
@@ -61,6 +62,13 @@ void DialsView::paint_cell(QPainter& painter, const Cell& cell) const {
     const bool reaches = reaching_.contains(dial.name);
     theme::paint_text(painter, cell.name, qs(shown_name(dial.name)), theme::words(theme::plain, true),
                       reaches ? theme::text : theme::quiet);
+    const int after_name =
+        cell.name.left() +
+        std::min(cell.name.width() - 10,
+                 QFontMetrics(theme::words(theme::plain, true)).horizontalAdvance(qs(shown_name(dial.name))) + 10);
+    if (differs_from_base(document_.finish(), dial.name))
+        theme::paint_own_mark(painter, QPoint(after_name, cell.name.center().y() + 1));
+    if (!dial.promises.empty()) theme::paint_promise_mark(painter, QPoint(after_name + 12, cell.name.center().y() + 1));
     const DialValue value = present_value(dial);
     const CheckedDial& checked = document_.checked().dials[cell.dial];
     QRect value_area = cell.value;

@@ -4,9 +4,9 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "core/finish/variants.h"
 #include "core/finish/find_pictures.h"
 #include "core/finish/limits.h"
+#include "core/finish/variants.h"
 #include "desktop/kit/core_words.h"
 
 namespace lacquer {

@@ -3,9 +3,9 @@
 #include <filesystem>
 
 #include "core/base/text.h"
-#include "core/finish/file_paths.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/file_paths.h"
 #include "core/finish/find_pictures.h"
 #include "core/finish/ground_pictures.h"
 #include "desktop/document/document.h"
@@ -80,7 +80,8 @@ bool Document::read(const QString& path, bool as_copy) {
     }
     adopt(std::move(opened->finish), as_copy ? std::string() : full, opened->notices);
     if (!as_copy) on_disk_ = stamp;
-    if (!found.moved.empty()) edit_all(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
+    if (!found.moved.empty())
+        edit_all(std::move(found.finish), tr("Found %1 again").arg(qs(found.moved.front().second)));
     return true;
 }
 

@@ -32,6 +32,7 @@ QString style_sheet() {
                "10px; }"
                "QPushButton:hover { border-color: %7; }"
                "QPushButton:focus { border-color: %5; }"
+               "QPushButton:checked { background: %4; border-color: %7; }"
                "QPushButton:disabled { color: %8; }"
                "QPushButton::menu-indicator { image: none; width: 0; }"
                "QScrollBar:vertical { background: transparent; width: 8px; margin: 0; }"
@@ -129,6 +130,24 @@ void paint_focus_line(QPainter& painter, const QRect& view) {
 void paint_notched_bar(QPainter& painter, int left, int right, int y) {
     painter.fillRect(left, y, std::max(4, right - left), 2, vermilion);
     for (int x = left; x < std::max(left + 4, right); x += 6) painter.fillRect(x, y - 2, 2, 2, vermilion);
+}
+
+void paint_own_mark(QPainter& painter, QPoint middle) {
+    const QPolygon shape(
+        {middle + QPoint(0, -3), middle + QPoint(3, 0), middle + QPoint(0, 3), middle + QPoint(-3, 0)});
+    painter.save();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(gold);
+    painter.drawPolygon(shape);
+    painter.restore();
+}
+
+void paint_promise_mark(QPainter& painter, QPoint middle) {
+    painter.save();
+    painter.setPen(QPen(celadon, 1.5));
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.drawPolyline(QPolygon({middle + QPoint(-4, 0), middle + QPoint(-1, 3), middle + QPoint(4, -3)}));
+    painter.restore();
 }
 
 QColor swatch(const std::array<double, 3>& colour) {

@@ -79,6 +79,11 @@ void paint_focus_line(QPainter& painter, const QRect& view);
 /// A bar with notches, the mark under words at fault.
 void paint_notched_bar(QPainter& painter, int left, int right, int y);
 
+/// Beside the name of what the variant that is on has of its own, with its middle there.
+void paint_own_mark(QPainter& painter, QPoint middle);
+/// Beside the name of what must pass measures.
+void paint_promise_mark(QPainter& painter, QPoint middle);
+
 /// A colour in linear light as the screen shows it, held to what it can; one that is brighter keeps its hue.
 QColor swatch(const std::array<double, 3>& colour);
 

@@ -4,7 +4,9 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/variants.h"
 #include "core/lang/checker.h"
+#include "core/lang/rename.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/core_words.h"
@@ -252,6 +254,11 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
     }
     painter.fillRect(QRect(0, row.area.bottom(), row.area.width(), 1), theme::heading);
     paint_row_picture(painter, row);
+    const int beside_name = row.name_area.left() - 5;
+    if (differs_from_base(document_.finish(), row.name))
+        theme::paint_own_mark(painter, QPoint(beside_name, row.name_area.center().y()));
+    if (uses_promised(step.formula))
+        theme::paint_promise_mark(painter, QPoint(row.area.right() - 8, row.name_area.center().y() + 1));
     if (open) return paint_open_step(painter, row);
     const CheckedStep* checked = find_step(document_.checked(), row.name);
     const bool fault = checked != nullptr && checked->fault;
@@ -272,6 +279,14 @@ void LadderView::paint_step(QPainter& painter, const LadderRow& row) const {
                                     [&](const Warning& warning) { return warning.where == row.name; });
     if (warned)
         theme::paint_notched_bar(painter, row.name_area.left(), row.name_area.left() + 14, row.area.bottom() - 4);
+}
+
+bool LadderView::uses_promised(const std::string& formula) const {
+    const auto& dials = document_.finish().dials;
+    return std::any_of(dials.begin(), dials.end(), [&](const Dial& dial) {
+        return !dial.promises.empty() && formula.find(dial.name) != std::string::npos &&
+               rename_in_formula(formula, dial.name, "*") != formula;
+    });
 }
 
 void LadderView::paint_open_step(QPainter& painter, const LadderRow& row) const {

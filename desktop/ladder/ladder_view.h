@@ -180,6 +180,7 @@ private:
     // Painting.
     void paint_coat(QPainter& painter, const LadderRow& row) const;
     void paint_step(QPainter& painter, const LadderRow& row) const;
+    bool uses_promised(const std::string& formula) const;
     void paint_open_step(QPainter& painter, const LadderRow& row) const;
     void paint_row_picture(QPainter& painter, const LadderRow& row) const;
     void paint_formula(QPainter& painter, const LadderRow& row) const;

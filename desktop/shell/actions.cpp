@@ -362,82 +362,86 @@ constexpr std::array rows = {
         When::response),
     ActionRow{"let_go", "Dial", "Let go of held dials", "Esc", "dials held by hand follow their formulas again"},
 
-    ActionRow{"sweep_dial", "Sweep", "Sweep the dial", "Alt+D", "the chosen dial at many values, measured"}
+    ActionRow{"sweep_dial", "Variant", "Sweep the dial", "Alt+D", "the chosen dial at many values, measured"}
         .needs(When::dial)
         .in(on_dial),
-    ActionRow{"sheet_sweep", "Sweep", "Show the sweep", "Alt+1", "cells along a dial, or a table of two"}
+    ActionRow{"sheet_sweep", "Variant", "Show the sweep", "Alt+1", "cells along a dial, or a table of two"}
         .at(Where::sweep)
         .shows(Checked::sheet_sweep),
-    ActionRow{"sheet_looks", "Sweep", "Show looks set aside", "Alt+2", "all looks that were set aside"}
+    ActionRow{"sheet_looks", "Variant", "Show looks set aside", "Alt+2", "all looks that were set aside"}
         .at(Where::sweep)
         .shows(Checked::sheet_looks),
-    ActionRow{"sheet_lots", "Sweep", "Show lots", "Alt+3", "eight looks drawn by lot"}
+    ActionRow{"sheet_lots", "Variant", "Show lots", "Alt+3", "eight looks drawn by lot"}
         .at(Where::sweep)
         .shows(Checked::sheet_lots),
-    ActionRow{"compare_cells", "Sweep", "Compare two cells", "Alt+X", "the marked cell and the one at hand, or its neighbour"}
+    ActionRow{"compare_cells", "Variant", "Compare two cells", "Alt+X",
+              "the marked cell and the one at hand, or its neighbour"}
         .at(Where::sweep)
         .needs(When::cells)
         .shows(Checked::comparing)
         .in(on_cell),
-    ActionRow{"turn_compared", "Sweep", "Beside or under the curtain", "Alt+B", "how two cells are compared"}
+    ActionRow{"turn_compared", "Variant", "Beside or under the curtain", "Alt+B", "how two cells are compared"}
         .at(Where::sweep)
         .in(on_cell),
-    ActionRow{"save_sheet", "Sweep", "Save the sheet…", "", "all cells with their words, as one picture"}
-        .at(Where::sweep)
-        .needs(When::cells)
-        .in(on_cell),
-    ActionRow{"save_cells", "Sweep", "Save the cells…", "", "each cell as a picture of its own, numbered"}
+    ActionRow{"save_sheet", "Variant", "Save the sheet…", "", "all cells with their words, as one picture"}
         .at(Where::sweep)
         .needs(When::cells)
         .in(on_cell),
-    ActionRow{"draw_lots", "Sweep", "Draw again", "Alt+L", "eight other looks from the next seed"}.at(Where::sweep),
-    ActionRow{"draw_closer", "Sweep", "Draw around the cell", "Alt+R", "eight looks nearer to the one at hand"}
+    ActionRow{"save_cells", "Variant", "Save the cells…", "", "each cell as a picture of its own, numbered"}
         .at(Where::sweep)
         .needs(When::cells)
         .in(on_cell),
-    ActionRow{"", "Sweep"},
-    ActionRow{"set_aside", "Sweep", "Set this look aside", "Alt+K", "all values and formulas as they are, with a picture"}
+    ActionRow{"draw_lots", "Variant", "Draw again", "Alt+L", "eight other looks from the next seed"}.at(Where::sweep),
+    ActionRow{"draw_closer", "Variant", "Draw around the cell", "Alt+R", "eight looks nearer to the one at hand"}
+        .at(Where::sweep)
+        .needs(When::cells)
+        .in(on_cell),
+    ActionRow{"", "Variant"},
+    ActionRow{"set_aside", "Variant", "Set this look aside", "Alt+K",
+              "all values and formulas as they are, with a picture"}
         .in(on_stage),
-    ActionRow{"name_look", "Sweep", "Words of the look…", "", "a line of words for a look that was set aside"}
+    ActionRow{"name_look", "Variant", "Words of the look…", "", "a line of words for a look that was set aside"}
         .at(Where::sweep)
         .needs(When::look)
         .in(on_cell),
-    ActionRow{"delete_look", "Sweep", "Delete the look", "", "throw away a look that was set aside"}
+    ActionRow{"delete_look", "Variant", "Delete the look", "", "throw away a look that was set aside"}
         .at(Where::sweep)
         .needs(When::look)
         .in(on_cell),
-    ActionRow{"", "Sweep"},
-    ActionRow{"add_variant", "Sweep", "New variant", "Alt+V", "a named kind of this finish: what is changed goes into it"}
+    ActionRow{"", "Variant"},
+    ActionRow{"add_variant", "Variant", "New variant", "Alt+V",
+              "a named kind of this finish: what is changed goes into it"}
         .in(on_variant),
-    ActionRow{"cell_variant", "Sweep", "Cell as a variant", "Alt+J", "a new variant with what the cell at hand shows"}
+    ActionRow{"cell_variant", "Variant", "Cell as a variant", "Alt+J", "a new variant with what the cell at hand shows"}
         .at(Where::sweep)
         .needs(When::cells)
         .in(on_cell),
-    ActionRow{"next_variant", "Sweep", "Next variant", "Alt+PgDown", "put the next variant on"}.in(on_variant),
-    ActionRow{"previous_variant", "Sweep", "Previous variant", "Alt+PgUp", "put the previous variant on, or the base"}.in(
-        on_variant),
-    ActionRow{"into_base", "Sweep", "Write into the base", "Alt+I", "what the variant has of the thing at hand, for all"}
+    ActionRow{"next_variant", "Variant", "Next variant", "Alt+PgDown", "put the next variant on"}.in(on_variant),
+    ActionRow{"previous_variant", "Variant", "Previous variant", "Alt+PgUp", "put the previous variant on, or the base"}
+        .in(on_variant),
+    ActionRow{"into_base", "Variant", "Write into the base", "Alt+I",
+              "what the variant has of the thing at hand, for all"}
         .needs(When::variant),
-    ActionRow{"follow_base", "Sweep", "Follow the base", "Alt+F", "the thing at hand is no longer the variant's own"}
+    ActionRow{"follow_base", "Variant", "Follow the base", "Alt+F", "the thing at hand is no longer the variant's own"}
         .needs(When::variant),
-    ActionRow{"copy_variant", "Sweep", "Copy the variant", "", "once more, under another name"}
+    ActionRow{"copy_variant", "Variant", "Copy the variant", "", "once more, under another name"}
         .needs(When::variant)
         .in(on_variant),
-    ActionRow{"rename_variant", "Sweep", "Rename the variant…", "", "another name for it"}
+    ActionRow{"rename_variant", "Variant", "Rename the variant…", "", "another name for it"}
         .needs(When::variant)
         .in(on_variant),
-    ActionRow{"variant_earlier", "Sweep", "Move the variant back", "", "one place back in the strip"}
+    ActionRow{"variant_earlier", "Variant", "Move the variant back", "", "one place back in the strip"}
         .needs(When::variant)
         .in(on_variant),
-    ActionRow{"variant_later", "Sweep", "Move the variant on", "", "one place on in the strip"}
+    ActionRow{"variant_later", "Variant", "Move the variant on", "", "one place on in the strip"}
         .needs(When::variant)
         .in(on_variant),
-    ActionRow{"variant_finish", "Sweep", "Variant as a finish…", "", "a finish of its own, saved as a new file"}
+    ActionRow{"variant_finish", "Variant", "Variant as a finish…", "", "a finish of its own, saved as a new file"}
         .needs(When::variant)
         .in(on_variant),
-    ActionRow{"bring_variants", "Sweep", "Variants of a finish…", "", "bring in the variants of another finish"}.in(
+    ActionRow{"bring_variants", "Variant", "Variants of a finish…", "", "bring in the variants of another finish"}.in(
         on_variant),
-    ActionRow{"delete_variant", "Sweep", "Delete the variant", "", "take it out; the base stays"}
+    ActionRow{"delete_variant", "Variant", "Delete the variant", "", "take it out; the base stays"}
         .needs(When::variant)
         .in(on_variant),
 

@@ -26,7 +26,6 @@
 #include "desktop/rehearse/cue_pads.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
-#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
@@ -34,13 +33,15 @@
 #include "desktop/shell/settings.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/tryon/try_on_sheet.h"
 
 namespace lacquer {
 
 MainWindow::Handlers MainWindow::handlers() {
     Handlers all = file_handlers();
-    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers()}) all.insert(some);
+    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers()})
+        all.insert(some);
     return all;
 }
 

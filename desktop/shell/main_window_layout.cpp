@@ -8,12 +8,12 @@
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
-#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/notice_bar.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/sweep/sweep_screen.h"
 
 namespace lacquer {
 

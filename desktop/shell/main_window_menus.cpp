@@ -10,9 +10,6 @@
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/signal_faders.h"
-#include "desktop/sweep/sheet_view.h"
-#include "desktop/sweep/sweep_screen.h"
-#include "desktop/sweep/variant_strip.h"
 #include "desktop/rehearse/time_rule.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
@@ -20,6 +17,9 @@
 #include "desktop/shell/top_bar.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
+#include "desktop/sweep/variant_strip.h"
 
 namespace lacquer {
 

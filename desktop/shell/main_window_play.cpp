@@ -18,12 +18,12 @@
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/rehearse/signal_faders.h"
-#include "desktop/sweep/sheet_view.h"
-#include "desktop/sweep/sweep_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
 
 namespace lacquer {
 

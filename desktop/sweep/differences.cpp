@@ -43,7 +43,9 @@ Differences::Differences(Models& models, QWidget* parent) : QAbstractScrollArea(
     rebuild();
 }
 
-QSize Differences::sizeHint() const { return {340, head + std::clamp(cell_count(), 1, rows_shown) * difference_height + 8}; }
+QSize Differences::sizeHint() const {
+    return {340, head + std::clamp(cell_count(), 1, rows_shown) * difference_height + 8};
+}
 
 void Differences::rebuild() {
     const Finish& finish = document_.finish();
@@ -67,8 +69,8 @@ std::string Differences::present() const {
 }
 
 QRect Differences::row_area(int row) const {
-    return {side_border, head + row * difference_height - verticalScrollBar()->value(), viewport()->width() - 2 * side_border,
-            difference_height};
+    return {side_border, head + row * difference_height - verticalScrollBar()->value(),
+            viewport()->width() - 2 * side_border, difference_height};
 }
 
 void Differences::follow(int row) {

@@ -142,7 +142,8 @@ void SheetView::paint_cell(QPainter& painter, int cell) const {
 }
 
 void SheetView::paint_compared(QPainter& painter) const {
-    const QRect room = viewport()->rect().adjusted(sheet_border, sheet_border, -sheet_border, -sheet_border - caption_height);
+    const QRect room =
+        viewport()->rect().adjusted(sheet_border, sheet_border, -sheet_border, -sheet_border - caption_height);
     const auto words = [&](int nth) {
         const int cell = sweeping_.compared()[static_cast<std::size_t>(nth)];
         return cell < cell_count() ? sweeping_.cells()[static_cast<std::size_t>(cell)].words : QString();
@@ -217,7 +218,8 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
 
 void SheetView::mouseMoveEvent(QMouseEvent* event) {
     if (drags_curtain_) {
-        const QRect room = viewport()->rect().adjusted(sheet_border, sheet_border, -sheet_border, -sheet_border - caption_height);
+        const QRect room =
+            viewport()->rect().adjusted(sheet_border, sheet_border, -sheet_border, -sheet_border - caption_height);
         const QRect area = fitted(sweeping_.compared_picture(0).size(), room);
         curtain_ =
             std::clamp(static_cast<double>(event->pos().x() - area.left()) / std::max(1, area.width()), 0.0, 1.0);
@@ -249,6 +251,15 @@ void SheetView::compare_present() {
 void SheetView::turn_compared() {
     beside_ = !beside_;
     viewport()->update();
+}
+
+// Home is the beginning of time elsewhere.
+bool SheetView::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Home || key == Qt::Key_End) event->accept();
+    }
+    return QAbstractScrollArea::event(event);
 }
 
 void SheetView::keyPressEvent(QKeyEvent* event) {

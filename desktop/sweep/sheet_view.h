@@ -36,6 +36,7 @@ Q_SIGNALS:
     void wants_bench();  ///< with the cell that was taken
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -65,11 +65,21 @@ QWidget* SweepScreen::head(const QHash<QString, QAction*>& actions) {
     QHBoxLayout* row = nullptr;
     QWidget* head = panel_header(this, row);
     const auto add = [&](const char* action, const QString& words) {
-        row->addWidget(panel_button(head, actions[QString::fromLatin1(action)], words));
+        QPushButton* button = panel_button(head, actions[QString::fromLatin1(action)], words);
+        row->addWidget(button);
+        return button;
     };
-    add("sheet_sweep", tr("Sweep"));
-    add("sheet_looks", tr("Set aside"));
-    add("sheet_lots", tr("Lots"));
+    const auto add_mode = [&](const char* action, const QString& words) {
+        QPushButton* button = add(action, words);
+        QAction* follows = actions[QString::fromLatin1(action)];
+        button->setCheckable(true);
+        button->setChecked(follows->isChecked());
+        connect(follows, &QAction::toggled, button, &QPushButton::setChecked);
+        connect(follows, &QAction::triggered, button, [button, follows] { button->setChecked(follows->isChecked()); });
+    };
+    add_mode("sheet_sweep", tr("Sweep"));
+    add_mode("sheet_looks", tr("Set aside"));
+    add_mode("sheet_lots", tr("Lots"));
     row->addStretch(1);
     add("draw_lots", tr("Draw again"));
     add("compare_cells", tr("Compare"));

@@ -44,6 +44,13 @@ Sweeping::Sweeping(Models& models, QObject* parent)
     measure_timer_.setInterval(rest_before_measuring_ms);
     connect(&measure_timer_, &QTimer::timeout, this, &Sweeping::ask_measures);
     connect(&document_, &Document::finish_changed, this, &Sweeping::follow_finish);
+    connect(&document_, &Document::left, this, [this] {
+        // Another finish has other dials to begin with.
+        spec_ = {};
+        lots_ = {};
+        measured_.clear();
+        end_comparing();
+    });
     connect(&document_, &Document::files_changed, this, [this] {
         thread_->forget_ticks();
         ask_soon();

@@ -60,7 +60,8 @@ int VariantStrip::card_on() const {
 QString VariantStrip::words_of(int card) const { return card == 0 ? tr("base") : qs(shown_name(name_of(card))); }
 
 QRect VariantStrip::card_area(int card) const {
-    return {strip_border + card * (card_width + card_gap) - horizontalScrollBar()->value(), strip_border, card_width, card_height};
+    return {strip_border + card * (card_width + card_gap) - horizontalScrollBar()->value(), strip_border, card_width,
+            card_height};
 }
 
 void VariantStrip::rebuild() {
@@ -149,6 +150,15 @@ void VariantStrip::mousePressEvent(QMouseEvent* event) {
 
 void VariantStrip::contextMenuEvent(QContextMenuEvent* event) {
     if (menu_ != nullptr) menu_->popup(event->globalPos());
+}
+
+// Home is the beginning of time elsewhere.
+bool VariantStrip::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Home || key == Qt::Key_End) event->accept();
+    }
+    return QAbstractScrollArea::event(event);
 }
 
 void VariantStrip::keyPressEvent(QKeyEvent* event) {

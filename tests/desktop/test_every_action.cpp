@@ -25,6 +25,9 @@
 #include "desktop/shell/help_card.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
+#include "desktop/sweep/differences.h"
+#include "desktop/sweep/sheet_view.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
@@ -398,6 +401,9 @@ TEST_CASE("every action of the Look menu does what it says") {
     bench.key(Qt::Key_Escape);
     CHECK(bench.window().ladder().isVisible());
     menus.changes("rehearse", [&] { return bench.window().rehearses(); });
+    menus.press("sweep");
+    CHECK(bench.window().screen_shown() == Where::sweep);
+    menus.press("rehearse");
     menus.changes("bench", [&] { return bench.window().rehearses(); });
     menus.check_all_done();
 }
@@ -468,6 +474,74 @@ TEST_CASE("every action of the Dial menu does what it says") {
     REQUIRE_FALSE(bench.playing().held().empty());
     menus.press("let_go");
     CHECK(bench.playing().held().empty());
+    menus.check_all_done();
+}
+
+TEST_CASE("every action of the Variant menu does what it says") {
+    BenchWindow bench(test::demo_path("dissolve"));
+    Menus menus(bench, {"Variant"});
+    SweepScreen& screen = bench.window().sweep();
+    Sweeping& sweeping = screen.sweeping();
+    const auto variant = [&] { return finish_of(bench).variant; };
+    const auto variants = [&] { return finish_of(bench).variants.size(); };
+    menus.press("save_sheet");
+    CHECK(bench.last_said.contains(QStringLiteral("is done on the sweep screen (Ctrl+3)")));
+    menus.changes("set_aside", [&] { return finish_of(bench).set_aside.size(); });
+    menus.press("set_aside");
+    bench.window().dials().choose("size");
+    menus.press("sweep_dial");
+    REQUIRE(bench.window().screen_shown() == Where::sweep);
+    CHECK(sweeping.spec().along.dial == "size");
+    menus.changes("sheet_looks", [&] { return sweeping.mode(); });
+    menus.press("name_look");
+    CHECK(bench.window().chooser().isVisible());
+    bench.key(Qt::Key_Escape);
+    menus.changes("delete_look", [&] { return finish_of(bench).set_aside.size(); });
+    menus.changes("sheet_lots", [&] { return sweeping.mode(); });
+    menus.changes("draw_lots", [&] { return sweeping.lots().seed; });
+    menus.changes("draw_closer", [&] { return sweeping.lots().around.size(); });
+    menus.changes("sheet_sweep", [&] { return sweeping.mode(); });
+    menus.changes("compare_cells", [&] { return sweeping.comparing(); });
+    menus.press("turn_compared");
+    bench.key(Qt::Key_Escape);
+    bench.to_save = qs(bench.folder().file("sheet.png"));
+    for (const char* id : {"save_sheet", "save_cells"}) {
+        menus.press(id);
+        bench.wait_for([&] { return !bench.document().background().busy(); });
+    }
+    CHECK(std::filesystem::exists(bench.folder().file("sheet.png")));
+    CHECK(std::filesystem::exists(bench.folder().file("sheet-0000.png")));
+    menus.press("copy_variant");
+    CHECK(bench.last_said.contains(QStringLiteral("No variant is on")));
+    menus.changes("cell_variant", variants);
+    menus.changes("add_variant", variants);
+    menus.changes("next_variant", variant);
+    menus.press("next_variant");
+    menus.changes("previous_variant", variant);
+    menus.changes("copy_variant", variants);
+    const auto order = [&] { return finish_of(bench).variants[0].name; };
+    menus.changes("variant_later", order);
+    menus.press("next_variant");
+    menus.changes("variant_earlier", order);
+    menus.press("previous_variant");
+    menus.press("rename_variant");
+    CHECK(bench.window().chooser().isVisible());
+    bench.key(Qt::Key_Escape);
+    const auto held = [&] { return finish_of(bench).variants[0].overlay.size(); };
+    screen.differences().setFocus();
+    menus.changes("into_base", held);
+    screen.differences().setFocus();
+    menus.changes("follow_base", held);
+    bench.to_save = qs(bench.folder().file("cells.lacquer"));
+    menus.press("variant_finish");
+    bench.wait_for([&] { return !bench.document().background().busy(); });
+    CHECK(std::filesystem::exists(bench.folder().file("cells.lacquer")));
+    bench.to_open = qs(test::demo_path("dissolve"));
+    const std::size_t before = variants();
+    menus.press("bring_variants");
+    bench.wait_for([&] { return !bench.document().background().busy(); });
+    CHECK(variants() == before + 4);
+    menus.changes("delete_variant", variants);
     menus.check_all_done();
 }
 

@@ -40,8 +40,7 @@ std::size_t seen_at(Renderer& renderer, const std::shared_ptr<const CheckedFinis
 
 TEST_CASE("every dissolve demo is exactly whole at 0 and exactly gone at 1, for 501 widths of its rim") {
     WorkerPool pool(2);
-    for (const char* demo :
-         {"dissolve", "dissolve:cells", "dissolve:swirl", "dissolve:wipe", "dissolve:torn_wipe"}) {
+    for (const char* demo : {"dissolve", "dissolve:cells", "dissolve:swirl", "dissolve:wipe", "dissolve:torn_wipe"}) {
         const auto checked = test::checked(test::demo_named(demo));
         Renderer renderer(pool);
         INFO(demo);
