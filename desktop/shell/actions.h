@@ -121,6 +121,11 @@ struct ActionRow {
 /// In the order of the menus; a row with an empty id is a separator.
 std::span<const ActionRow> action_rows();
 
+// The parts of that table, a file each: the menus up to Coat, Look and Dial, those from Variant on.
+std::span<const ActionRow> building_rows();
+std::span<const ActionRow> looking_rows();
+std::span<const ActionRow> playing_rows();
+
 /// The row of an id, which must be in the table.
 const ActionRow& action_row(const char* id);
 

@@ -7,6 +7,7 @@
 #include <QPainterPath>
 #include <QPushButton>
 
+#include "core/base/text.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/theme.h"
 
