@@ -24,29 +24,27 @@ bool InspectReport::falls_short() const {
     });
 }
 
-double liveliest_moment(const CheckedFinish& checked, const Tape& tape) {
+double liveliest_moment(const CheckedFinish& checked, const Tape& tape, double share) {
     constexpr int moments = 120;
     const Play play(std::make_shared<const CheckedFinish>(checked), tape);
     const DriveValues rest = drive_values(checked, 0, Tape());
-    double best = 0;
-    double farthest = 0;
+    std::vector<double> far;
     for (int i = 0; i <= moments; ++i) {
-        const double time = checked.finish->length * i / moments;
-        const DriveValues values = play.values(time);
-        double far = 0;
+        const DriveValues values = play.values(checked.finish->length * i / moments);
+        double sum = 0;
         for (const Dial& dial : checked.finish->dials) {
             if (dial.formula.empty() || !(dial.most > dial.least)) continue;
             const auto now = values.find(dial.name);
             const auto before = rest.find(dial.name);
             if (now == values.end() || before == rest.end()) continue;
-            far += std::fabs(setting_from(now->second)[0] - setting_from(before->second)[0]) / (dial.most - dial.least);
+            sum += std::fabs(setting_from(now->second)[0] - setting_from(before->second)[0]) / (dial.most - dial.least);
         }
-        // The first of moments that are alike.
-        if (far <= farthest + 1e-9) continue;
-        farthest = far;
-        best = time;
+        far.push_back(sum);
     }
-    return best;
+    const double farthest = *std::max_element(far.begin(), far.end());
+    if (!(farthest > 0)) return 0;
+    const auto first = std::find_if(far.begin(), far.end(), [&](double one) { return one >= share * farthest - 1e-9; });
+    return checked.finish->length * static_cast<double>(first - far.begin()) / moments;
 }
 
 InspectReport report_of(const RenderRequest& request, Renderer& renderer, const Cancel& cancel,

@@ -35,9 +35,9 @@ struct ReportOptions {
     std::vector<std::string> ids;    ///< only these measures, and those that are promised; empty for all
 };
 
-/// The moment at which driven dials are farthest from where they rest, so that most of the effect is seen, seconds; 0
-/// where nothing is driven.
-double liveliest_moment(const CheckedFinish& checked, const Tape& tape);
+/// The first moment at which driven dials are so far from where they rest, as a share of the farthest that they come,
+/// seconds: at 1 most of the effect is seen. 0 where nothing is driven.
+double liveliest_moment(const CheckedFinish& checked, const Tape& tape, double share = 1);
 
 /// Looks at the request's moment. Called off, it gives what it has so far.
 InspectReport report_of(const RenderRequest& request, Renderer& renderer, const Cancel& cancel,

@@ -37,7 +37,9 @@ QString style_sheet() {
                "QPushButton::menu-indicator { image: none; width: 0; }"
                "QScrollBar:vertical { background: transparent; width: 8px; margin: 0; }"
                "QScrollBar::handle:vertical { background: %3; border-radius: 3px; min-height: 24px; margin: 1px; }"
-               "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
+               "QScrollBar:horizontal { background: transparent; height: 8px; margin: 0; }"
+               "QScrollBar::handle:horizontal { background: %3; border-radius: 3px; min-width: 24px; margin: 1px; }"
+               "QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }"
                "QSplitter::handle { background: %3; }")
         .arg(raised.name(), text.name(), hairline.name(), black.name(), gold.name(), marked.name(), quiet.name(),
              disabled.name(), border.name());

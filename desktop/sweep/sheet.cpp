@@ -40,7 +40,6 @@ void put(const SheetAxis& axis, const Finish& finish, int place, SheetCell& cell
             cell.variant = variant_on(finish, place);
             break;
     }
-    cell.words += (cell.words.isEmpty() ? QString() : QStringLiteral(" · ")) + words_on(axis, finish, place);
 }
 
 }  // namespace
@@ -95,6 +94,9 @@ std::vector<SheetCell> cells_of(const SheetSpec& spec, const Finish& finish) {
             SheetCell cell;
             put(spec.along, finish, place, cell);
             put(spec.against, finish, row, cell);
+            cell.along = words_on(spec.along, finish, place);
+            cell.row = words_on(spec.against, finish, row);
+            cell.words = cell.row.isEmpty() ? cell.along : QStringLiteral("%1 · %2").arg(cell.along, cell.row);
             cells.push_back(std::move(cell));
         }
     }

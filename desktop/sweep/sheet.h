@@ -34,7 +34,9 @@ struct SheetSpec {
 
 /// One picture of the sheet.
 struct SheetCell {
-    QString words;  ///< "gone 0.42"
+    QString words;  ///< "0.42 · wet"
+    QString along;  ///< "0.42": what stands below it
+    QString row;    ///< "wet": what stands above its row; empty where the sheet is no table
     HeldDials held;
     std::optional<double> time;          ///< seconds; nothing for the present moment
     std::optional<std::string> variant;  ///< another that is on; nothing for the present one

@@ -54,9 +54,16 @@ int SheetView::cell_height() const {
     return cell_width() * size.height() / std::max(1, size.width()) + caption_height;
 }
 
+// In a table each row has its words above it.
+int SheetView::row_height() const {
+    constexpr int heading = 18;
+    return cell_height() + cell_gap + (sweeping_.table_columns() > 0 ? heading : 0);
+}
+
 QRect SheetView::cell_area(int cell) const {
+    const int below_heading = row_height() - cell_height() - cell_gap;
     return {sheet_border + cell % columns() * (cell_width() + cell_gap) - horizontalScrollBar()->value(),
-            sheet_border + cell / columns() * (cell_height() + cell_gap) - verticalScrollBar()->value(), cell_width(),
+            sheet_border + cell / columns() * row_height() + below_heading - verticalScrollBar()->value(), cell_width(),
             cell_height()};
 }
 
@@ -71,7 +78,7 @@ void SheetView::rebuild() {
     present_ = std::clamp(present_, 0, std::max(0, cell_count() - 1));
     if (marked_ >= cell_count()) marked_ = -1;
     const int rows = (cell_count() + columns() - 1) / columns();
-    const int height = rows * (cell_height() + cell_gap) - cell_gap + 2 * sheet_border;
+    const int height = rows * row_height() - cell_gap + 2 * sheet_border;
     const int width = columns() * (cell_width() + cell_gap) - cell_gap + 2 * sheet_border;
     verticalScrollBar()->setRange(0, std::max(0, height - viewport()->height()));
     verticalScrollBar()->setPageStep(viewport()->height());
@@ -82,8 +89,8 @@ void SheetView::rebuild() {
 }
 
 void SheetView::tell_view() {
-    const int first = std::max(0, verticalScrollBar()->value() - sheet_border) / (cell_height() + cell_gap);
-    const int last = (verticalScrollBar()->value() + viewport()->height()) / (cell_height() + cell_gap);
+    const int first = std::max(0, verticalScrollBar()->value() - sheet_border) / row_height();
+    const int last = (verticalScrollBar()->value() + viewport()->height()) / row_height();
     sweeping_.set_cells_in_view(first * columns(), (last + 1) * columns());
 }
 
@@ -132,7 +139,11 @@ void SheetView::paint_cell(QPainter& painter, int cell) const {
     const QRect words = caption.adjusted(8, 0, -8, 0);
     theme::paint_text(painter, words, changed, theme::figures(theme::small), theme::quiet, Qt::AlignRight);
     const int taken = changed.isEmpty() ? 0 : QFontMetrics(theme::figures(theme::small)).horizontalAdvance(changed) + 8;
-    theme::paint_text(painter, words.adjusted(0, 0, -taken, 0), one.words, theme::figures(theme::small), theme::text);
+    theme::paint_text(painter, words.adjusted(0, 0, -taken, 0), one.along.isEmpty() ? one.words : one.along,
+                      theme::figures(theme::small), theme::text);
+    if (cell % columns() == 0 && !one.row.isEmpty())
+        theme::paint_text(painter, QRect(sheet_border, area.top() - 18, viewport()->width() - 2 * sheet_border, 16),
+                          one.row, theme::words(theme::small, true), theme::stage_words);
     if (cell == marked_) {
         painter.setPen(QPen(theme::celadon, 2));
         painter.setBrush(Qt::NoBrush);

@@ -52,6 +52,7 @@ protected:
 private:
     int cell_width() const;
     int cell_height() const;
+    int row_height() const;
     int cell_at(QPoint point) const;
     void rebuild();
     void tell_view();

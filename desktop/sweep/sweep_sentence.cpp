@@ -41,6 +41,9 @@ SweepSentence::SweepSentence(Models& models, Sweeping& sweeping, Chooser& choose
     connect(editor_, &QLineEdit::editingFinished, this, [this] { end_typing(true); });
     connect(editor_, &LineEditor::dismissed, this, [this] { end_typing(false); });
     connect(&sweeping_, &Sweeping::spec_changed, this, &SweepSentence::rebuild);
+    connect(&models_.playing, &Playing::time_changed, this, [this] {
+        if (isVisible()) rebuild();
+    });
     rebuild();
 }
 
@@ -66,6 +69,8 @@ void SweepSentence::add_axis(const SheetAxis& axis, const QString& prefix) {
     words_.push_back({prefix + QStringLiteral("count"), QString::number(axis.count), true});
 }
 
+QString SweepSentence::moment_words() const { return tr("%1 s").arg(models_.playing.time(), 0, 'f', 2); }
+
 void SweepSentence::rebuild() {
     const QString present = present_ >= 0 && present_ < static_cast<int>(words_.size())
                                 ? words_[static_cast<std::size_t>(present_)].id
@@ -80,7 +85,9 @@ void SweepSentence::rebuild() {
         words_.push_back({{}, tr("looking at"), false, false, true});
         words_.push_back(
             {QStringLiteral("step"), spec.step.empty() ? tr("the finished picture") : qs(shown_name(spec.step))});
-        words_.push_back({{}, tr("measured in")});
+        words_.push_back({{}, tr("at")});
+        words_.push_back({QStringLiteral("moment"), moment_words(), true});
+        words_.push_back({{}, tr("measured in"), false, false, true});
         words_.push_back(
             {QStringLiteral("shapes"), sweeping_.all_shapes() ? tr("all frame shapes") : tr("this frame")});
     } else if (sweeping_.mode() == SheetMode::set_aside) {
@@ -94,6 +101,8 @@ void SweepSentence::rebuild() {
         if (!lots.around.empty()) words_.push_back({QStringLiteral("reach"), number_text(lots.reach, 0.01), true});
         words_.push_back({{}, tr("from seed"), false, false, true});
         words_.push_back({QStringLiteral("seed"), QString::number(lots.seed), true});
+        words_.push_back({{}, tr("at")});
+        words_.push_back({QStringLiteral("moment"), moment_words(), true});
     }
     present_ = -1;
     for (int i = 0; i < static_cast<int>(words_.size()); ++i) {
@@ -171,12 +180,14 @@ double SweepSentence::number_of(const QString& id) const {
     if (id.endsWith(QStringLiteral("to"))) return axis.to;
     if (id.endsWith(QStringLiteral("count"))) return axis.count;
     if (id == QStringLiteral("seed")) return sweeping_.lots().seed;
+    if (id == QStringLiteral("moment")) return models_.playing.time();
     return sweeping_.lots().reach;
 }
 
 double SweepSentence::step_of(const QString& id) const {
     if (id.endsWith(QStringLiteral("count")) || id == QStringLiteral("seed")) return 1;
     if (id == QStringLiteral("reach")) return 0.01;
+    if (id == QStringLiteral("moment")) return 0.05;
     const SheetSpec& spec = sweeping_.spec();
     const SheetAxis& axis = id.startsWith(QStringLiteral("against_")) ? spec.against : spec.along;
     if (axis.kind == AxisKind::time) return 0.05;
@@ -186,6 +197,7 @@ double SweepSentence::step_of(const QString& id) const {
 }
 
 void SweepSentence::set_number(const QString& id, double value) {
+    if (id == QStringLiteral("moment")) return models_.playing.set_time(std::max(0.0, value));
     if (id == QStringLiteral("seed") || id == QStringLiteral("reach")) {
         Lots lots = sweeping_.lots();
         if (id == QStringLiteral("seed")) lots.seed = static_cast<std::uint32_t>(std::clamp(value, 0.0, 999999.0));

@@ -23,7 +23,7 @@ class SweepSentence : public QWidget, public CellSource {
 public:
     SweepSentence(Models& models, Sweeping& sweeping, Chooser& chooser, QWidget* parent = nullptr);
     /// Where a word stands: "along", "from", "to", "count", "against", "against_from", "against_to", "against_count",
-    /// "step", "shapes", "mode", "seed", "dials".
+    /// "step", "moment", "shapes", "reach", "seed", "dials".
     QRect word_area(const QString& id) const;
     QSize sizeHint() const override;
 
@@ -53,6 +53,7 @@ private:
         QRect area = {};
     };
     void rebuild();
+    QString moment_words() const;
     void add_axis(const SheetAxis& axis, const QString& prefix);
     void lay_out();
     int live_at(QPoint point) const;

@@ -9,6 +9,7 @@
 
 #include "core/base/text.h"
 #include "core/finish/variants.h"
+#include "core/inspect/report.h"
 #include "desktop/kit/theme.h"
 
 namespace lacquer {
@@ -45,7 +46,8 @@ Sweeping::Sweeping(Models& models, QObject* parent)
     connect(&document_, &Document::finish_changed, this, &Sweeping::follow_finish);
     connect(&document_, &Document::left, this, [this] {
         // Another finish has other dials to begin with.
-        spec_ = {};
+        spec_ = automatic_ = {};
+        is_new_ = true;
         lots_ = {};
         measured_.clear();
         end_comparing();
@@ -107,7 +109,10 @@ SheetResults Sweeping::results() {
 void Sweeping::set_shown(bool shown) {
     if (shown == shown_) return;
     shown_ = shown;
-    if (shown) return follow_finish();
+    if (shown) {
+        follow_finish();
+        return go_to_liveliest();
+    }
     measure_timer_.stop();
     thread_->ask_measures(std::nullopt);
     thread_->ask(SheetOf::cells, {});
@@ -116,8 +121,9 @@ void Sweeping::set_shown(bool shown) {
 }
 
 void Sweeping::follow_finish() {
-    const SheetSpec held = held_to(spec_, document_.finish());
+    const SheetSpec held = held_to(spec_ == automatic_ ? SheetSpec() : spec_, document_.finish());
     const bool another = held != spec_;
+    if (spec_ == automatic_) automatic_ = held;
     spec_ = held;
     std::erase_if(lots_.dials,
                   [this](const std::string& dial) { return find_dial(document_.finish(), dial) == nullptr; });
@@ -131,6 +137,17 @@ void Sweeping::follow_finish() {
     strip_.resize(document_.finish().variants.size() + 1);
     emit spec_changed();
     ask_soon();
+}
+
+// At rest there would be nothing to see.
+void Sweeping::go_to_liveliest() {
+    if (!std::exchange(is_new_, false) || playing_.time() > 0 || playing_.playing()) return;
+    // Where all has gone, there is as little to see.
+    constexpr double midway = 0.6;
+    const double moment = liveliest_moment(document_.checked(), playing_.played(), midway);
+    if (moment <= 0) return;
+    playing_.set_time(moment);
+    document_.say(tr("Went to %1 s, where most of it is to be seen").arg(moment, 0, 'f', 2));
 }
 
 void Sweeping::set_mode(SheetMode mode) {

@@ -99,6 +99,7 @@ private:
     void ask_measures();
     void make_cells();
     void follow_finish();
+    void go_to_liveliest();
     RenderRequest request_for(const QSize& size) const;
     SheetPicture picture_for(const SheetCell& cell, const QSize& size) const;
     SheetPicture picture_of(int cell, const QSize& size) const;
@@ -112,6 +113,8 @@ private:
     bool shown_ = false;
     SheetMode mode_ = SheetMode::sweep;
     SheetSpec spec_;
+    SheetSpec automatic_;  ///< that was chosen for the finish, and not by hand
+    bool is_new_ = true;   ///< another finish, not looked at yet
     bool all_shapes_ = false;
     Lots lots_;
     std::vector<SheetCell> cells_;
