@@ -15,6 +15,15 @@ constexpr int coarse_part = 4;
 
 }  // namespace
 
+RenderRequest request_of(const SheetPicture& picture) {
+    RenderRequest request = picture.request;
+    if (!picture.finish) return request;
+    const CheckedFinish& before = *picture.request.checked;
+    request.checked = std::make_shared<const CheckedFinish>(
+        check_finish(std::make_shared<const Finish>(picture.finish()), before.catalogue, &before));
+    return request;
+}
+
 SheetThread::SheetThread(SheetResults results, std::shared_ptr<RenderStores> stores, int threads)
     : results_(std::move(results)),
       pool_(threads),
@@ -125,17 +134,9 @@ bool SheetThread::next_job(std::unique_lock<std::mutex>& lock) {
     return true;
 }
 
-std::shared_ptr<const CheckedFinish> SheetThread::checked_of(const SheetPicture& picture) const {
-    if (!picture.finish) return picture.request.checked;
-    const CheckedFinish& before = *picture.request.checked;
-    return std::make_shared<const CheckedFinish>(
-        check_finish(std::make_shared<const Finish>(picture.finish()), before.catalogue, &before));
-}
-
 void SheetThread::draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const SheetPicture& picture,
                        const ViewStyle& style) {
-    RenderRequest request = picture.request;
-    request.checked = checked_of(picture);
+    RenderRequest request = request_of(picture);
     if (!wanted.fine) {
         request.width = std::max(1, request.width / coarse_part);
         request.height = std::max(1, request.height / coarse_part);

@@ -31,6 +31,9 @@ struct SheetPicture {
     std::function<Finish()> finish = {};
 };
 
+/// The request with its finish, which is worked out for it if need be.
+RenderRequest request_of(const SheetPicture& picture);
+
 /// A sheet to be drawn. The number tells its pictures from those of another.
 struct SheetJob {
     std::uint64_t number = 0;
@@ -84,7 +87,6 @@ private:
     void serve();
     bool next_job(std::unique_lock<std::mutex>& lock);
     void draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const SheetPicture& picture, const ViewStyle& style);
-    std::shared_ptr<const CheckedFinish> checked_of(const SheetPicture& picture) const;
 
     SheetResults results_;
     mutable std::mutex mutex_;

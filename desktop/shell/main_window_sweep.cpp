@@ -37,15 +37,6 @@ QByteArray png_of(const QImage& image) {
     return bytes;
 }
 
-// "sheet.png" as "sheet-0007.png".
-QString numbered(const QString& path, int number) {
-    const QFileInfo file(path);
-    return QStringLiteral("%1/%2-%3.%4")
-        .arg(file.path(), file.completeBaseName())
-        .arg(number, 4, 10, QLatin1Char('0'))
-        .arg(file.suffix());
-}
-
 }  // namespace
 
 MainWindow::Handlers MainWindow::sweep_handlers() {
@@ -256,27 +247,16 @@ void MainWindow::save_sheet(bool as_cells) {
     const QString path =
         document_.with_ending(document_.prompts().picture_to_save(QStringLiteral("sheet.png")), QStringLiteral(".png"));
     if (path.isEmpty()) return;
-    const Sweeping& sweeping = sweep_->sweeping();
-    std::vector<std::pair<QString, QImage>> pictures;
-    if (as_cells) {
-        for (int cell = 0; cell < static_cast<int>(sweeping.cells().size()); ++cell)
-            pictures.emplace_back(numbered(path, cell), sweeping.picture(cell));
-    } else {
-        pictures.emplace_back(path, sweeping.whole_sheet(saved_columns));
-    }
-    const int count = static_cast<int>(pictures.size());
+    const int count = static_cast<int>(sweep_->sweeping().cells().size());
     using Given = Result<Done>;
-    const auto work = [pictures = std::move(pictures)]() -> Given {
-        for (const auto& [file, image] : pictures) {
-            const QByteArray bytes = png_of(image);
-            if (auto written = write_whole_file(file.toStdString(), bytes.toStdString()); !written) return written;
-        }
-        return Done{};
+    const auto work = [sheet = sweep_->sweeping().sheet_to_save(saved_columns), path, as_cells](
+                          const Cancel& cancel, const Background::Progress& progress) {
+        return lacquer::save_sheet(sheet, path, as_cells, cancel, progress);
     };
-    const auto done = [this, path, count](const Given& given) {
+    const auto done = [this, path, count, as_cells](const Given& given) {
         if (!given) return document_.complain(given.fault());
-        document_.say(count == 1 ? tr("Saved the sheet as %1").arg(QFileInfo(path).fileName())
-                                 : tr("Saved %n cell(s)", nullptr, count));
+        document_.say(as_cells ? tr("Saved %n cell(s)", nullptr, count)
+                               : tr("Saved the sheet as %1").arg(QFileInfo(path).fileName()));
     };
     if (!document_.background().run<Given>(tr("saving the sheet"), work, done))
         document_.say(tr("Something else is being done: wait until it is done"));

@@ -32,7 +32,8 @@ SheetView::SheetView(Sweeping& sweeping, QWidget* parent) : QAbstractScrollArea(
     viewport()->setMouseTracking(true);
     verticalScrollBar()->setSingleStep(40);
     connect(&sweeping_, &Sweeping::spec_changed, this, &SheetView::rebuild);
-    connect(&sweeping_, &Sweeping::pictures_changed, viewport(), qOverload<>(&QWidget::update));
+    connect(&sweeping_, &Sweeping::picture_changed, viewport(),
+            [this](int cell) { viewport()->update(cell_area(cell)); });
     connect(&sweeping_, &Sweeping::measured_changed, viewport(), qOverload<>(&QWidget::update));
     connect(&sweeping_, &Sweeping::compared_changed, viewport(), qOverload<>(&QWidget::update));
 }
@@ -89,6 +90,7 @@ void SheetView::rebuild() {
 }
 
 void SheetView::tell_view() {
+    sweeping_.set_cell_width(static_cast<int>(std::lround(cell_width() * devicePixelRatioF())));
     const int first = std::max(0, verticalScrollBar()->value() - sheet_border) / row_height();
     const int last = (verticalScrollBar()->value() + viewport()->height()) / row_height();
     sweeping_.set_cells_in_view(first * columns(), (last + 1) * columns());
@@ -195,7 +197,7 @@ QString SheetView::empty_words() const {
                : tr("There is nothing to sweep yet");
 }
 
-void SheetView::paintEvent(QPaintEvent*) {
+void SheetView::paintEvent(QPaintEvent* event) {
     QPainter painter(viewport());
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     painter.fillRect(viewport()->rect(), theme::stage_grey);
@@ -203,7 +205,9 @@ void SheetView::paintEvent(QPaintEvent*) {
     if (cell_count() == 0)
         theme::paint_text(painter, viewport()->rect(), empty_words(), theme::words(), theme::stage_words,
                           Qt::AlignHCenter);
-    for (int cell = 0; cell < cell_count(); ++cell) paint_cell(painter, cell);
+    for (int cell = 0; cell < cell_count(); ++cell) {
+        if (event->rect().intersects(cell_area(cell).adjusted(-4, -20, 4, 4))) paint_cell(painter, cell);
+    }
 }
 
 void SheetView::mousePressEvent(QMouseEvent* event) {

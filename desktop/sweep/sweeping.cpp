@@ -1,8 +1,6 @@
 #include "desktop/sweep/sweeping.h"
 
-#include <QFontMetrics>
 #include <QMetaObject>
-#include <QPainter>
 #include <algorithm>
 #include <cmath>
 #include <utility>
@@ -10,18 +8,17 @@
 #include "core/base/text.h"
 #include "core/finish/variants.h"
 #include "core/inspect/report.h"
-#include "desktop/kit/theme.h"
 
 namespace lacquer {
 
 namespace {
 
-constexpr QSize cell_room{320, 180};
+constexpr QSize saved_room{320, 180};
+constexpr int narrowest_cell = 24;
 constexpr QSize strip_room{176, 99};
 constexpr QSize compared_room{1280, 720};
 /// Until then somebody may still be dragging.
 constexpr int rest_before_measuring_ms = 300;
-constexpr int saved_caption = 24;
 
 template <class Things>
 auto at_or_none(const Things& things, int index) -> typename Things::value_type {
@@ -77,7 +74,7 @@ SheetResults Sweeping::results() {
             // A coarse one is no use where the last good one is there and nothing but the time has changed.
             if (!image.isNull()) pictures_[index] = std::move(image);
             fine_[index] = fine;
-            emit pictures_changed();
+            emit picture_changed(nth);
         } else if (sheet == SheetOf::strip && number == strip_number_ && index < strip_.size()) {
             strip_[index] = std::move(image);
             emit strip_changed();
@@ -217,7 +214,16 @@ int Sweeping::table_columns() const {
     return mode_ == SheetMode::sweep && is_table(spec_) ? places_on(spec_.along, document_.finish()) : 0;
 }
 
-QSize Sweeping::cell_size() const { return drawing_.looked_frame().scaled(cell_room, Qt::KeepAspectRatio); }
+QSize Sweeping::cell_size() const {
+    if (cell_width_ <= 0) return drawing_.looked_frame().scaled(saved_room, Qt::KeepAspectRatio);
+    const QSize frame = drawing_.looked_frame();
+    return {cell_width_, std::max(1, cell_width_ * frame.height() / std::max(1, frame.width()))};
+}
+
+void Sweeping::set_cell_width(int device_pixels) {
+    const int wide = std::max(narrowest_cell, device_pixels);
+    if (std::exchange(cell_width_, wide) != wide) ask_soon();
+}
 
 const SetAside* Sweeping::look_of(int cell) const {
     const auto& looks = document_.finish().set_aside;
@@ -382,22 +388,15 @@ void Sweeping::end_comparing() {
     emit compared_changed();
 }
 
-QImage Sweeping::whole_sheet(int columns) const {
-    const QSize size = cell_size();
-    const int count = static_cast<int>(cells_.size());
-    const int wide = std::max(1, table_columns() > 0 ? table_columns() : columns);
-    const int rows = (count + wide - 1) / wide;
-    QImage sheet(wide * size.width(), std::max(1, rows) * (size.height() + saved_caption), QImage::Format_RGBA8888);
-    sheet.fill(theme::black);
-    QPainter painter(&sheet);
-    for (int cell = 0; cell < count; ++cell) {
-        const QPoint corner(cell % wide * size.width(), cell / wide * (size.height() + saved_caption));
-        const QRect area(corner, size);
-        theme::paint_checker(painter, area);
-        painter.drawImage(area, picture(cell));
-        theme::paint_text(painter, QRect(corner.x() + 8, corner.y() + size.height(), size.width() - 16, saved_caption),
-                          cells_[static_cast<std::size_t>(cell)].words, theme::figures(theme::small), theme::text);
+SheetToSave Sweeping::sheet_to_save(int columns) const {
+    SheetToSave sheet;
+    sheet.cell = drawing_.looked_frame().scaled(saved_room, Qt::KeepAspectRatio);
+    for (int cell = 0; cell < static_cast<int>(cells_.size()); ++cell) {
+        sheet.pictures.push_back(picture_of(cell, sheet.cell));
+        sheet.words.push_back(cells_[static_cast<std::size_t>(cell)].words);
     }
+    sheet.columns = table_columns() > 0 ? table_columns() : columns;
+    sheet.stores = drawing_.stores();
     return sheet;
 }
 

@@ -13,6 +13,7 @@
 #include "core/finish/lots.h"
 #include "desktop/drawing/models.h"
 #include "desktop/drawing/sheet_thread.h"
+#include "desktop/sweep/save_sheet.h"
 #include "desktop/sweep/sheet.h"
 
 namespace lacquer {
@@ -48,8 +49,9 @@ public:
     QImage picture(int cell) const;
     /// True once a picture is as large as it is wanted.
     bool is_fine(int cell) const;
-    /// How large the pictures of cells are, in pixels.
+    /// How large the pictures of cells are, in device pixels: as wide as they are seen.
     QSize cell_size() const;
+    void set_cell_width(int device_pixels);
     void draw_first(int cell) { thread_->ask_first(cell); }
     /// Which cells, and which cards of the strip, can be seen: only they are drawn. Not including `to`.
     void set_cells_in_view(int from, int to);
@@ -76,12 +78,12 @@ public:
     /// The picture of the finish itself (0) or a variant (1, 2, ...).
     QImage strip_picture(int nth) const;
 
-    /// All cells with their words, as one picture.
-    QImage whole_sheet(int columns) const;
+    /// All cells, those that can't be seen, too.
+    SheetToSave sheet_to_save(int columns) const;
 
 Q_SIGNALS:
-    void spec_changed();      ///< the sentence, the mode, or what the cells are
-    void pictures_changed();  ///< some cell's
+    void spec_changed();  ///< the sentence, the mode, or what the cells are
+    void picture_changed(int cell);
     void measured_changed();
     void strip_changed();
     void compared_changed();
@@ -130,6 +132,7 @@ private:
     std::array<int, 2> compared_{};
     std::array<QImage, 2> compared_pictures_;
     std::uint64_t compared_number_ = 0;
+    int cell_width_ = 0;
     InView cells_in_view_;
     InView strip_in_view_;
     QTimer ask_timer_;
