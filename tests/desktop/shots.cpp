@@ -1,6 +1,7 @@
 // Draws the pictures of docs/screenshots; not part of the tests. LACQUER_SHOTS names the folder.
 #include <QListWidget>
 #include <QPushButton>
+#include <QTest>
 #include <catch2/catch.hpp>
 #include <cstdlib>
 
@@ -12,6 +13,7 @@
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/stage/stage_view.h"
+#include "desktop/sweep/sweep_screen.h"
 #include "desktop/tryon/try_on_sheet.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
@@ -69,9 +71,18 @@ TEST_CASE("pictures of the window", "[.shots]") {
     }
     {
         BenchWindow bench(test::demo_path("dissolve"));
-        bench.playing().set_time(1.3);
-        bench.document().select("rim");
-        shoot(bench, "dissolve.png");
+        bench.settle();
+        bench.key(Qt::Key_3, Qt::ControlModifier);
+        Sweeping& sweeping = bench.window().sweep().sweeping();
+        REQUIRE(QTest::qWaitFor([&] { return sweeping.settled() && !sweeping.measuring(); }, 30000));
+        shoot(bench, "sweep.png");
+        bench.action("next_variant");
+        SheetSpec spec = sweeping.spec();
+        spec.along.count = 8;
+        spec.against.kind = AxisKind::variants;
+        sweeping.set_spec(spec);
+        REQUIRE(QTest::qWaitFor([&] { return sweeping.settled() && !sweeping.measuring(); }, 30000));
+        shoot(bench, "variants.png");
     }
     {
         BenchWindow bench(test::demo_path("lamp-glow"));
