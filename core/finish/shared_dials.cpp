@@ -7,6 +7,7 @@
 #include "core/finish/file.h"
 #include "core/finish/json_tree.h"
 #include "core/finish/read_play.h"
+#include "core/finish/variants.h"
 
 namespace lacquer {
 
@@ -62,7 +63,10 @@ Result<Done> save_shared_dials(const std::string& path, const std::vector<Dial>&
     return write_whole_file(path, dials_to_text(dials));
 }
 
+// What a variant has of them stays its own.
 Finish with_shared_dials(Finish finish, const std::vector<Dial>& shared, Faults& notices) {
+    const std::string variant = finish.variant;
+    finish = switch_variant(std::move(finish), "");
     for (Dial& dial : finish.dials) {
         if (!dial.shared) continue;
         if (const Dial* there = named(shared, dial.name)) {
@@ -74,16 +78,18 @@ Finish with_shared_dials(Finish finish, const std::vector<Dial>& shared, Faults&
                            "it is a dial of this finish again", Place{finish.shared_dials, {}, 0, 0},
                            Severity::warning});
     }
-    return finish;
+    return switch_variant(std::move(finish), variant);
 }
 
 std::vector<Dial> shared_dials_of(const Finish& finish, std::vector<Dial> in_file) {
-    for (const Dial& dial : finish.dials) {
+    const Finish plain = switch_variant(finish, "");
+    for (const Dial& dial : plain.dials) {
         if (!dial.shared) continue;
         Dial bare = dial;
         bare.shared = false;
         bare.group.clear();
         bare.formula.clear();
+        bare.promises.clear();
         const auto same =
             std::find_if(in_file.begin(), in_file.end(), [&](const Dial& d) { return d.name == dial.name; });
         if (same == in_file.end()) {

@@ -89,7 +89,7 @@ void Document::take_over(const std::vector<Dial>& shared) {
     if (changed == finish()) return;
     // What is saved there is saved: it is no change of this finish's own.
     const bool was_edited = edited();
-    edit(std::move(changed), tr("The shared dials were changed elsewhere"));
+    edit_all(std::move(changed), tr("The shared dials were changed elsewhere"));
     if (!was_edited) saved_ = history_.now();
     emit finish_changed();
 }

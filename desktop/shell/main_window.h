@@ -115,6 +115,8 @@ private:
     void connect_sweep();
     void sweep_dial();
     void set_look_aside();
+    /// Among those that were set aside; -1 for none.
+    int look_at_hand() const;
     void name_look();
     void delete_look();
     void cell_as_variant();

@@ -89,7 +89,7 @@ QString MainWindow::what_is_missing(When when) const {
         case When::variant:
             return unless(!finish.variant.empty(), tr("No variant is on: make one (%1)").arg(key_of("add_variant")));
         case When::look:
-            return unless(sweep_->sweeping().mode() == SheetMode::set_aside && sweep_->sheet().cell_count() > 0,
+            return unless(look_at_hand() >= 0,
                           tr("No look is at hand: show those that were set aside (%1)").arg(key_of("sheet_looks")));
         case When::kept_coat:
             return unless(ladder_->any_kept_coats(),

@@ -127,8 +127,10 @@ void MainWindow::ask_line(const QString& title, const QString& now, const std::f
     chooser_->field().selectAll();
 }
 
+int MainWindow::look_at_hand() const { return sweep_->sweeping().look_index(sweep_->sheet().present()); }
+
 void MainWindow::name_look() {
-    const auto nth = static_cast<std::size_t>(sweep_->sheet().present());
+    const auto nth = static_cast<std::size_t>(look_at_hand());
     ask_line(tr("A line of words for this look"), qs(document_.finish().set_aside[nth].words),
              [this, nth](const QString& words) {
                  Finish changed = document_.finish();
@@ -139,7 +141,7 @@ void MainWindow::name_look() {
 }
 
 void MainWindow::delete_look() {
-    const auto nth = sweep_->sheet().present();
+    const auto nth = look_at_hand();
     Finish changed = document_.finish();
     const QString words = qs(changed.set_aside[static_cast<std::size_t>(nth)].words);
     changed.set_aside.own().erase(changed.set_aside.own().begin() + nth);
@@ -152,8 +154,8 @@ void MainWindow::cell_as_variant() {
     const SheetCell& cell = sweeping.cells()[nth];
     const Finish base = switch_variant(document_.finish(), "");
     Finish shown = cell.variant ? switch_variant(document_.finish(), *cell.variant) : document_.finish();
-    if (sweeping.mode() == SheetMode::set_aside)
-        shown = with_whole(std::move(shown), document_.finish().set_aside[nth].overlay);
+    if (const int look = sweeping.look_index(sweep_->sheet().present()); look >= 0)
+        shown = with_whole(std::move(shown), document_.finish().set_aside[static_cast<std::size_t>(look)].overlay);
     shown = with_values(std::move(shown), cell.held);
     // A dial that is driven stays where the cell has it only if nothing drives it there.
     for (Dial& dial : shown.dials) {

@@ -54,6 +54,24 @@ SheetAxis axis_of(const Dial& dial, int count) {
 
 SheetAxis axis_of_time(const Finish& finish, int count) { return {AxisKind::time, {}, 0, finish.length, count}; }
 
+std::optional<SheetAxis> axis_of_run(const Play& play, const std::string& response, int count) {
+    constexpr int moments = 600;
+    constexpr double same = 1e-6;
+    const double length = play.checked().finish->length;
+    const Answer rest = Play(play.shared_checked(), Tape()).answer(response, 0);
+    const auto runs = [&](int moment) {
+        const Answer now = play.answer(response, length * moment / moments);
+        return std::fabs(now.value[0] - rest.value[0]) + std::fabs(now.value[1] - rest.value[1]) > same;
+    };
+    int begin = 0;
+    while (begin <= moments && !runs(begin)) ++begin;
+    if (begin > moments) return std::nullopt;
+    int end = begin;
+    while (end < moments && runs(end)) ++end;
+    const auto at = [&](int moment) { return std::round(length * moment / moments * 100) / 100; };
+    return SheetAxis{AxisKind::time, {}, at(std::max(0, begin - 1)), at(end), count};
+}
+
 double value_on(const SheetAxis& axis, const Finish& finish, int place) {
     const int last = std::max(1, axis.count - 1);
     const double value = axis.from + (axis.to - axis.from) * place / last;

@@ -46,6 +46,10 @@ struct SheetCell {
 SheetAxis axis_of(const Dial& dial, int count);
 SheetAxis axis_of_time(const Finish& finish, int count);
 
+/// Time along the first run of a response on the tape: from where it leaves its rest to where it is back, or to the
+/// end. Nothing if it never runs.
+std::optional<SheetAxis> axis_of_run(const Play& play, const std::string& response, int count);
+
 /// The value at a place along an axis: whole for dials that have whole values only.
 double value_on(const SheetAxis& axis, const Finish& finish, int place);
 /// As it is written below a cell, with its unit.

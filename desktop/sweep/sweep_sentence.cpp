@@ -332,6 +332,14 @@ void SweepSentence::choose_axis(bool along) {
     }
     axes.push_back(axis_of_time(finish, along ? 12 : 5));
     offer.choices.push_back({tr("time"), tr("along what the tape plays")});
+    const std::shared_ptr<const Play> play = models_.playing.tape_play();
+    for (const Response& response : finish.responses) {
+        const auto run = axis_of_run(*play, response.name, along ? 12 : 5);
+        if (!run) continue;
+        axes.push_back(*run);
+        offer.choices.push_back({tr("run of %1").arg(qs(shown_name(response.name))),
+                                 tr("time, %1 s to %2 s").arg(run->from, 0, 'f', 2).arg(run->to, 0, 'f', 2)});
+    }
     if (!along && !finish.variants.empty()) {
         axes.push_back({AxisKind::variants, {}, 0, 1, 1});
         offer.choices.push_back({tr("variants"), tr("a row for each")});

@@ -190,6 +190,8 @@ void Sweeping::make_cells() {
         cells_ = cells_of(spec_, finish);
     } else if (mode_ == SheetMode::set_aside) {
         cells_.clear();
+        // To compare them with.
+        if (!finish.set_aside.empty()) cells_.push_back({tr("now"), {}, {}, {}, {}, {}});
         for (const SetAside& look : finish.set_aside) {
             SheetCell cell;
             cell.words = qs(look.words);
@@ -225,10 +227,14 @@ void Sweeping::set_cell_width(int device_pixels) {
     if (std::exchange(cell_width_, wide) != wide) ask_soon();
 }
 
+int Sweeping::look_index(int cell) const {
+    const int count = static_cast<int>(document_.finish().set_aside.size());
+    return mode_ == SheetMode::set_aside && cell >= 1 && cell <= count ? cell - 1 : -1;
+}
+
 const SetAside* Sweeping::look_of(int cell) const {
-    const auto& looks = document_.finish().set_aside;
-    const bool is_one = mode_ == SheetMode::set_aside && cell >= 0 && cell < static_cast<int>(looks.size());
-    return is_one ? &looks[static_cast<std::size_t>(cell)] : nullptr;
+    const int index = look_index(cell);
+    return index < 0 ? nullptr : &document_.finish().set_aside[static_cast<std::size_t>(index)];
 }
 
 QImage Sweeping::picture(int cell) const {

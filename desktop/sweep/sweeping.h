@@ -66,6 +66,8 @@ public:
     void toggle_promise(const std::string& id);
     void take_mend(const std::string& id, std::size_t mend);
 
+    /// Which of the looks that were set aside a cell is; -1 for none.
+    int look_index(int cell) const;
     /// Makes a cell what the stage shows: its values, moment and variant; a look or lot becomes a change.
     void take(int cell);
     /// Two cells side by side or over one another; none ends that.

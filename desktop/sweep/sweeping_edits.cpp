@@ -46,17 +46,18 @@ void Sweeping::take(int cell) {
     if (const SetAside* look = look_of(cell)) {
         const QString words = qs(look->words);
         const double time = look->time;
-        std::size_t missing = 0;
-        for (const OverlayEntry& entry : entries_of(look->overlay, document_.finish()))
-            missing += entry.missing ? 1 : 0;
+        QStringList missing;
+        for (const OverlayEntry& entry : entries_of(look->overlay, document_.finish())) {
+            if (entry.missing) missing.append(qs(shown_name(entry.name)));
+        }
         document_.edit(with_whole(document_.finish(), look->overlay), tr("Took up the look %1").arg(words));
         playing_.set_time(time);
-        if (missing > 0)
-            document_.say(
-                tr("Took up %1, but for %n thing(s) that the finish no longer has", nullptr, static_cast<int>(missing))
-                    .arg(words));
+        if (!missing.isEmpty())
+            document_.say(tr("Took up %1, but for %2, which the finish no longer has")
+                              .arg(words, missing.join(QStringLiteral(", "))));
         return;
     }
+    if (mode_ == SheetMode::set_aside) return;
     if (mode_ == SheetMode::lots) {
         document_.edit(with_values(document_.finish(), taken.held), tr("Took %1").arg(taken.words));
         return;

@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/finish/file.h"
+#include "core/finish/json_tree.h"
 #include "core/picture/files.h"
 #include "tests/support/finishes.h"
 #include "tests/support/temporary.h"
@@ -150,4 +151,49 @@ TEST_CASE("what moves is printed over time, by its own tape or another") {
     CHECK(std::count(jolted.output.begin(), jolted.output.end(), '\n') == 22);
     for (const char* wrong : {"--frames 0 ", "--frames many ", "--tape nowhere.tape "})
         CHECK(test::run_command(verb + wrong + test::demo_path("ailing-crab")).code == 1);
+}
+
+TEST_CASE("inspect ends with 0, with 1 where a promise is broken, with 3 for warnings, and prints a table or JSON") {
+    const TemporaryFolder folder;
+    Finish finish = test::with_dial(test::finish_of({{"cut", "vec4(vec3(1), step(gone * gone, uv.x))"}}), "gone", 0, 1);
+    finish.frame_width = 96;
+    finish.frame_height = 54;
+    finish.dials[0].promises = {"seen"};
+    const std::string path = folder.file("cut.lacquer");
+    const auto inspected = [&](const std::string& words = "") {
+        REQUIRE(save_finish(path, finish));
+        return run_cli("inspect '" + path + "' " + words);
+    };
+    const CommandResult good = inspected();
+    INFO(good.output);
+    CHECK(good.code == 0);
+    CHECK(good.output.find("* Seen") != std::string::npos);
+    CHECK(good.output.find("Pace         falls short") != std::string::npos);
+    finish.dials[0].promises = {"pace"};
+    CHECK(inspected().code == 1);
+    finish.dials[0].promises = {"gait"};
+    CHECK(inspected().code == 1);
+    finish.dials[0].promises = {};
+    finish.coats[0].steps[0].name = "step_1";
+    finish.variants.push_back(
+        {"even", "", {{}, {{"step_1", R"x({"formula": "vec4(vec3(1), step(gone, uv.x))"})x"}}, {}, {}}, {}});
+    const CommandResult told = inspected("--all-dials --variant all --json");
+    INFO(told.output);
+    CHECK(told.code == 3);
+    const Result<Json> json = json_from_text(told.output, "inspect");
+    REQUIRE(json);
+    REQUIRE(json->size() == 2);
+    const auto verdict = [&](std::size_t variant, const std::string& id) {
+        for (const Json& one : json->list()[variant].find("dials")->list()[0].find("measures")->list()) {
+            if (one.find("measure")->text() == id) return one.find("verdict")->text();
+        }
+        return std::string("none");
+    };
+    CHECK(verdict(0, "pace") == "falls_short");
+    CHECK(verdict(1, "pace") == "passes");
+    CHECK(json->list()[1].find("variant")->text() == "even");
+    for (const char* wrong : {"--dial nobody", "--measure gait", "--variant nobody", "--size 0x0", "--at much"}) {
+        INFO(wrong);
+        CHECK(inspected(wrong).code == 1);
+    }
 }

@@ -493,6 +493,7 @@ TEST_CASE("every action of the Variant menu does what it says") {
     REQUIRE(bench.window().screen_shown() == Where::sweep);
     CHECK(sweeping.spec().along.dial == "size");
     menus.changes("sheet_looks", [&] { return sweeping.mode(); });
+    screen.sheet().set_present(1);
     menus.press("name_look");
     CHECK(bench.window().chooser().isVisible());
     bench.key(Qt::Key_Escape);

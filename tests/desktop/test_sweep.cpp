@@ -238,6 +238,16 @@ TEST_CASE("live words change the sheet: numbers are dragged, turned, stepped and
     CHECK(spec.along.to == finish_in(bench).length);
     settle_sheet(bench);
     CHECK(sweeping_of(bench).measured().empty());
+    Finish struck = finish_in(bench);
+    struck.cues = {{"hit"}};
+    struck.responses.push_back({"blow", "strike", "hit", {{"rise", 0.25}, {"stay", 0.25}, {"fall", 0.5}}});
+    struck.tape.cues.own().push_back({"hit", 2.0, 1.0});
+    bench.document().edit(struck, QStringLiteral("a blow"));
+    click_word(bench, "along");
+    bench.type("run of blow");
+    bench.key(Qt::Key_Return);
+    CHECK(spec.along.from == Approx(2).margin(0.02));
+    CHECK(spec.along.to == Approx(3).margin(0.02));
     // A deleted step and dial are no longer swept.
     bench.document().edit(test::finish_of({{"a", "uv.x"}}), QStringLiteral("another"));
     CHECK(spec.step.empty());
@@ -407,14 +417,20 @@ TEST_CASE(
     bench.key(Qt::Key_3, Qt::ControlModifier);
     bench.key(Qt::Key_2, Qt::AltModifier);
     // Its own picture is there at once.
-    CHECK_FALSE(sweeping_of(bench).picture(0).isNull());
+    CHECK_FALSE(sweeping_of(bench).picture(1).isNull());
     settle_sheet(bench);
-    CHECK(sweeping_of(bench).is_fine(0));
+    CHECK(sweeping_of(bench).is_fine(1));
+    bench.action("name_look");
+    CHECK(bench.last_said.contains(QStringLiteral("No look is at hand")));
+    // The first cell is how things are now, to compare with.
+    click_cell(bench, 0);
+    CHECK(find_dial(finish_in(bench), "gone")->value[0] == 0.1);
+    sheet_of(bench).set_present(1);
     bench.action("name_look");
     bench.type("three quarters gone");
     bench.key(Qt::Key_Return);
     CHECK(finish_in(bench).set_aside[0].words == "three quarters gone");
-    click_cell(bench, 0);
+    click_cell(bench, 1);
     CHECK(find_dial(finish_in(bench), "gone")->value[0] == 0.75);
     CHECK(bench.playing().time() == 1.5);
     CHECK(find_step(finish_in(bench), "course")->formula == "pow(gone, 3.0)");
@@ -423,8 +439,8 @@ TEST_CASE(
     Finish fewer = finish_in(bench);
     fewer.dials.erase(fewer.dials.begin() + 1);
     bench.document().edit(fewer, QStringLiteral("without tint"));
-    click_cell(bench, 0);
-    CHECK(bench.last_said.contains(QStringLiteral("no longer has")));
+    click_cell(bench, 1);
+    CHECK(bench.last_said.contains(QStringLiteral("but for tint, which the finish no longer has")));
     bench.action("delete_look");
     CHECK(finish_in(bench).set_aside.empty());
 }
