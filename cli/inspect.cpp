@@ -50,6 +50,8 @@ void print_table(const std::string& variant, const InspectReport& report) {
         }
     }
     for (const std::string& unknown : report.unknown_promises) fmt::print("{}: there is no such measure\n", unknown);
+    for (const Fault& fault : report.faults) fmt::print("fault: {}\n", to_text(fault));
+    for (const Fault& notice : report.notices) fmt::print("{}\n", to_text(notice));
     for (const Warning& warning : report.warnings) fmt::print("{}: {}\n", warning.where, warning.message);
 }
 
@@ -88,11 +90,19 @@ Json json_of(const std::string& variant, const InspectReport& report) {
     for (const Warning& warning : report.warnings) {
         warnings.push_back(Json::object({{"id", warning.id}, {"where", warning.where}, {"message", warning.message}}));
     }
+    const auto told = [](const Faults& faults) {
+        Json list = Json::array();
+        for (const Fault& fault : faults)
+            list.push_back(Json::object({{"id", fault.id}, {"where", fault.place.where}, {"message", fault.message}}));
+        return list;
+    };
     Json unknown = Json::array();
     for (const std::string& promise : report.unknown_promises) unknown.push_back(promise);
     return Json::object({{"variant", variant},
                          {"time", report.time},
                          {"falls_short", report.falls_short()},
+                         {"faults", told(report.faults)},
+                         {"notices", told(report.notices)},
                          {"warnings", std::move(warnings)},
                          {"dials", std::move(dials)},
                          {"unknown_promises", std::move(unknown)}});
@@ -148,7 +158,7 @@ Result<Outcome> inspect_all(const InspectOptions& options) {
         const InspectReport report = report_of(
             request, renderer, Cancel(), {options.all_dials, options.all_shapes, options.dials, options.measures});
         falls_short = falls_short || report.falls_short();
-        warns = warns || !report.warnings.empty();
+        warns = warns || !report.warnings.empty() || !report.notices.empty();
         if (options.as_json) {
             reports.push_back(json_of(variant, report));
         } else {

@@ -19,17 +19,6 @@ constexpr int grid = 1000;  // places of stops are thousandths
 constexpr std::size_t most_stops = 64;
 constexpr double even_enough = 0.002;
 
-Fault pace_fault(const std::string& dial, std::string message, std::string mend) {
-    return {"edit.pace", std::move(message), std::move(mend), {dial, {}, 0, 0}};
-}
-
-const CurveGround* curve_of(const Finish& finish, const std::string& name) {
-    for (const Ground& ground : finish.grounds) {
-        if (ground.name == name) return ground.as<CurveGround>();
-    }
-    return nullptr;
-}
-
 // The share of the way at a height, 0..1 of the range.
 double share_at(const std::vector<WayPoint>& way, double height) {
     const auto after = std::lower_bound(way.begin(), way.end(), height,
@@ -95,43 +84,49 @@ std::string lookup_formula(const std::string& curve, const Sweep& sweep) {
            from + "))))";
 }
 
-}  // namespace
-
-EvenNames even_names(const std::string& dial) {
-    const std::string head = dial.substr(0, max_name_length - 5);
-    return {head + "_pace", head + "_even"};
+// The curve by which the dial is evened over this very range; null if it is not.
+const Ground* present_curve(const Finish& finish, const Sweep& sweep) {
+    const Ground* found = nullptr;
+    for (const Ground& ground : finish.grounds) {
+        if (ground.as<CurveGround>() == nullptr) continue;
+        const std::string formula = lookup_formula(ground.name, sweep);
+        for_each_step(finish, [&](const Coat&, const Step& step) {
+            if (step.formula == formula) found = &ground;
+        });
+    }
+    return found;
 }
 
+std::string name_with(const std::string& dial, const char* end, const Finish& finish) {
+    return free_name(finish, dial.substr(0, max_name_length - 7) + end);
+}
+
+}  // namespace
+
 Result<Finish> even_the_pace(const Finish& finish, const Sweep& sweep, const Way& way) {
-    if (find_dial(finish, sweep.dial) == nullptr || way.points.size() < 2)
-        return pace_fault(sweep.dial, "there is no such way to even", "measure it again");
-    const EvenNames names = even_names(sweep.dial);
-    const CurveGround* there = curve_of(finish, names.curve);
-    const Step* looks_up = find_step(finish, names.step);
-    const bool is_evened = there != nullptr && looks_up != nullptr;
-    if (!is_evened && (is_name_taken(finish, names.curve) || is_name_taken(finish, names.step)))
-        return pace_fault(sweep.dial,
-                          "'" + shown_name(names.curve) + "' or '" + shown_name(names.step) + "' is something else",
-                          "rename that first");
-    Stops stops = inverse_of(over_heights(way, sweep, there));
+    if (find_dial(finish, sweep.dial) == nullptr || way.points.size() < 2 || !way.is_one_way)
+        return Fault{"edit.pace", "this way can't be evened", "measure it again", {sweep.dial, {}, 0, 0}};
+    const Ground* there = present_curve(finish, sweep);
+    const CurveGround* curve = there != nullptr ? there->as<CurveGround>() : nullptr;
+    Stops stops = inverse_of(over_heights(way, sweep, curve));
     Finish changed = finish;
-    if (is_evened) {
+    if (there != nullptr) {
         for (Ground& ground : changed.grounds) {
-            if (auto* curve = ground.as<CurveGround>(); curve != nullptr && ground.name == names.curve)
-                curve->stops = std::move(stops);
+            if (ground.name == there->name) ground.as<CurveGround>()->stops = std::move(stops);
         }
         return changed;
     }
+    const std::string curve_name = name_with(sweep.dial, "_pace", finish);
+    Step step{name_with(sweep.dial, "_even", finish), lookup_formula(curve_name, sweep)};
+    step.note = "evens the pace of " + shown_name(sweep.dial);
     for (Coat& coat : changed.coats) {
-        for (Step& step : coat.steps.own()) step.formula = rename_in_formula(step.formula, sweep.dial, names.step);
+        for (Step& own : coat.steps.own()) own.formula = rename_in_formula(own.formula, sweep.dial, step.name);
     }
     Ground ground;
-    ground.name = names.curve;
+    ground.name = curve_name;
     ground.kind = CurveGround{std::move(stops)};
     changed.grounds.push_back(std::move(ground));
     if (changed.coats.empty()) changed.coats.emplace_back();
-    Step step{names.step, lookup_formula(names.curve, sweep)};
-    step.note = "evens the pace of " + shown_name(sweep.dial);
     auto& steps = changed.coats.front().steps.own();
     steps.insert(steps.begin(), std::move(step));
     return changed;

@@ -9,17 +9,10 @@
 
 namespace lacquer {
 
-/// The names under which the curve and the step that reads it are found again: `gone_pace` and `gone_even`.
-struct EvenNames {
-    std::string curve;
-    std::string step;
-};
-EvenNames even_names(const std::string& dial);
-
-/// Puts the inverse of a measured way between a dial and the steps that use it: a curve among the grounds, and a step
-/// at the top that looks it up. If both are there already, the curve is changed. The way must go one way over the
-/// sweep; from end to end of the dial's range. Faults: `edit.unknown`, `edit.name`, `edit.pace` if the names are taken
-/// by something else.
+/// Puts the inverse of a measured way between a dial and the steps that use it: a curve among the grounds, such as
+/// `gone_pace`, and a step at the top that looks it up, `gone_even`. Where such a pair is there for the same range, its
+/// curve is changed instead. The way must go one way over the sweep, from end to end of the dial's range. Faults:
+/// `edit.pace` for a way that can't be evened.
 Result<Finish> even_the_pace(const Finish& finish, const Sweep& sweep, const Way& way);
 
 }  // namespace lacquer

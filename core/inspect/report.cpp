@@ -16,7 +16,7 @@ bool holds(const std::vector<std::string>& all, std::string_view one) {
 bool DialReport::is_promised(std::string_view id) const { return holds(promises, id); }
 
 bool InspectReport::falls_short() const {
-    if (!unknown_promises.empty()) return true;
+    if (!unknown_promises.empty() || !faults.empty()) return true;
     return std::any_of(dials.begin(), dials.end(), [](const DialReport& dial) {
         return std::any_of(dial.measured.begin(), dial.measured.end(), [&](const Measured& one) {
             return one.verdict != Verdict::passes && dial.is_promised(one.id);
@@ -51,6 +51,13 @@ InspectReport report_of(const RenderRequest& request, Renderer& renderer, const 
                         const ReportOptions& options) {
     InspectReport report;
     report.time = request.time;
+    report.faults = request.checked->faults;
+    for (const CheckedStep& step : request.checked->steps) {
+        if (step.fault && step.fault->id != "finish.broken-source") report.faults.push_back(*step.fault);
+    }
+    RenderRequest finished = request;
+    finished.steps = {""};
+    if (const Result<Frame> frame = renderer.render(finished, cancel)) report.notices = frame->notices;
     report.warnings = inspect(request, renderer, cancel);
     for (const Dial& dial : request.checked->finish->dials) {
         if (cancel.requested()) break;

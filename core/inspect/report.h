@@ -20,11 +20,13 @@ struct DialReport {
 
 struct InspectReport {
     double time = 0;  ///< the moment at which all was looked at, seconds
+    Faults faults;    ///< of names, dials and steps
+    Faults notices;   ///< of drawing it: pictures that are missing
     Warnings warnings;
     std::vector<DialReport> dials;
     std::vector<std::string> unknown_promises;  ///< ids that no measure has, each after its dial and a point
 
-    /// True if a promised measure was not passed, or can't be.
+    /// True if a promised measure was not passed, or can't be, and if there are faults.
     bool falls_short() const;
 };
 

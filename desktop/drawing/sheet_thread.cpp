@@ -50,7 +50,8 @@ void SheetThread::ask(SheetOf sheet, SheetJob job) {
         if (!fine && !own.job.coarse_first) continue;
         for (int i = 0; i < count; ++i) own.wanted.push_back({i, fine});
     }
-    if (measuring_) cancel_.request();
+    // A coarse one is finished, or in a drag none would ever be seen.
+    if (measuring_ || fine_of_ == sheet) cancel_.request();
     wake_.notify_all();
 }
 
@@ -91,6 +92,7 @@ void SheetThread::serve() {
         if (done) continue;
         if (!lock.owns_lock()) lock.lock();
         busy_ = measuring_ = false;
+        fine_of_.reset();
     }
 }
 
@@ -109,9 +111,13 @@ bool SheetThread::next_job(std::unique_lock<std::mutex>& lock) {
         const SheetPicture picture = sheet->job.pictures[static_cast<std::size_t>(wanted.picture)];
         const std::uint64_t number = sheet->job.number;
         const ViewStyle style = sheet->job.style;
+        const auto which = static_cast<SheetOf>(sheet - sheets_.begin());
+        const Cancel cancel = cancel_;
+        if (wanted.fine) fine_of_ = which;
         lock.unlock();
-        draw(static_cast<SheetOf>(sheet - sheets_.begin()), number, wanted, picture, style);
+        draw(which, number, wanted, picture, style, cancel);
         lock.lock();
+        fine_of_.reset();
     } else {
         MeasureJob job = *std::exchange(measures_, std::nullopt);
         const Cancel cancel = cancel_;
@@ -135,13 +141,14 @@ bool SheetThread::next_job(std::unique_lock<std::mutex>& lock) {
 }
 
 void SheetThread::draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const SheetPicture& picture,
-                       const ViewStyle& style) {
+                       const ViewStyle& style, const Cancel& cancel) {
     RenderRequest request = request_of(picture);
     if (!wanted.fine) {
         request.width = std::max(1, request.width / coarse_part);
         request.height = std::max(1, request.height / coarse_part);
     }
-    const Result<Frame> frame = renderer_.render(request, Cancel());
+    const Result<Frame> frame = renderer_.render(request, cancel);
+    if (cancel.requested()) return;
     QImage image;
     if (frame && !frame->steps.empty())
         image = to_qimage(to_image(frame->steps.front().picture, frame->steps.front().type, pool_, style));

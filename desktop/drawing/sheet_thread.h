@@ -86,7 +86,8 @@ private:
     };
     void serve();
     bool next_job(std::unique_lock<std::mutex>& lock);
-    void draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const SheetPicture& picture, const ViewStyle& style);
+    void draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const SheetPicture& picture, const ViewStyle& style,
+              const Cancel& cancel);
 
     SheetResults results_;
     mutable std::mutex mutex_;
@@ -95,6 +96,7 @@ private:
     std::optional<MeasureJob> measures_;
     bool busy_ = false;
     bool measuring_ = false;
+    std::optional<SheetOf> fine_of_;  ///< whose picture is being drawn as large as it is wanted
     bool ticks_are_old_ = false;
     bool stopping_ = false;
     Cancel cancel_;

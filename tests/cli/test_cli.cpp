@@ -192,6 +192,16 @@ TEST_CASE("inspect ends with 0, with 1 where a promise is broken, with 3 for war
     CHECK(verdict(0, "pace") == "falls_short");
     CHECK(verdict(1, "pace") == "passes");
     CHECK(json->list()[1].find("variant")->text() == "even");
+    // Faults fall short, too, and a picture that is missing is told.
+    finish.coats[0].steps[0].formula = "nope(uv.x)";
+    CHECK(inspected().code == 1);
+    finish.coats[0].steps[0].formula = "texture(skin, uv)";
+    finish.coats[0].steps[0].name = "cut";
+    finish.variants = {};
+    finish.grounds.push_back(test::picture_ground("skin", "nowhere.png"));
+    const CommandResult missing = inspected();
+    CHECK(missing.code == 3);
+    CHECK(missing.output.find("nowhere.png") != std::string::npos);
     for (const char* wrong : {"--dial nobody", "--measure gait", "--variant nobody", "--size 0x0", "--at much"}) {
         INFO(wrong);
         CHECK(inspected(wrong).code == 1);

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <filesystem>
 
+#include "core/finish/edits.h"
 #include "core/finish/variants.h"
 #include "core/inspect/even_pace.h"
 #include "core/inspect/measure.h"
@@ -139,15 +140,35 @@ TEST_CASE("even the pace brings every dissolve, with any of its noises, within 1
     }
 }
 
-TEST_CASE("even the pace names what stands in its way, and a way to and fro has no pace") {
+TEST_CASE("even the pace finds free names, and evens a range that was changed since then anew") {
     Bench bench;
     const Finish finish = small(
         with_dial(finish_of({{"gone_even", "0.5"}, {"cut", "vec4(vec3(1), step(gone * gone, uv.x))"}}), "gone", 0, 1));
     const Measured pace = bench.one(finish, "gone", "pace");
     REQUIRE(pace.mends.size() == 1);
-    const Result<Finish> evened = pace.mends.front().apply(finish);
-    REQUIRE_FALSE(evened);
-    CHECK(evened.fault().id == "edit.pace");
+    Result<Finish> evened = pace.mends.front().apply(finish);
+    REQUIRE(evened);
+    CHECK(find_step(*evened, "gone_even")->formula == "0.5");
+    CHECK(find_step(*evened, "gone_even_2") != nullptr);
+    CHECK(number(bench.one(*evened, "gone", "pace"), "largest deviation") < 0.01);
+    Finish wider = *evened;
+    wider.dials[0].most = 1.5;
+    const Measured uneven = bench.one(wider, "gone", "pace");
+    REQUIRE(uneven.mends.size() == 1);
+    const Result<Finish> again = uneven.mends.front().apply(wider);
+    REQUIRE(again);
+    CHECK(number(bench.one(*again, "gone", "pace"), "largest deviation") < 0.01);
+    const auto renamed = rename(*again, "gone", "lost");
+    REQUIRE(renamed);
+    CHECK(number(bench.one(*renamed, "lost", "pace"), "largest deviation") < 0.01);
+}
+
+TEST_CASE("a way to and fro has no pace") {
+    Bench bench;
+    const Finish empty = with_dial(finish_of({{"cut", "gone"}}), "gone", 0, 1);
+    const Result<Finish> no_way = even_the_pace(empty, whole_range(empty.dials[0]), Way());
+    REQUIRE_FALSE(no_way);
+    CHECK(no_way.fault().id == "edit.pace");
     const Finish swings =
         small(with_dial(finish_of({{"cut", "vec4(vec3(sin(turn * 20) + turn * 0.1), 1)"}}), "turn", 0, 1));
     const Measured swing = bench.one(swings, "turn", "pace");
