@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/finish/file.h"
+#include "core/finish/ground_pictures.h"
 #include "core/finish/variants.h"
 
 namespace lacquer {

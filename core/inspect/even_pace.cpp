@@ -111,9 +111,9 @@ Result<Finish> even_the_pace(const Finish& finish, const Sweep& sweep, const Way
     Stops stops = inverse_of(over_heights(way, sweep, curve));
     Finish changed = finish;
     if (there != nullptr) {
-        for (Ground& ground : changed.grounds) {
-            if (ground.name == there->name) ground.as<CurveGround>()->stops = std::move(stops);
-        }
+        const auto own = std::find_if(changed.grounds.begin(), changed.grounds.end(),
+                                      [&](const Ground& ground) { return ground.name == there->name; });
+        own->as<CurveGround>()->stops = std::move(stops);
         return changed;
     }
     const std::string curve_name = name_with(sweep.dial, "_pace", finish);
