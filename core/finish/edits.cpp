@@ -243,7 +243,13 @@ Result<Finish> rename(Finish finish, std::string_view from, std::string_view typ
             for (Variant& each : finish.variants.own()) each.overlay = renamed_in(each.overlay, from_name, to_name);
         }
         if (!finish.set_aside.empty()) {
-            for (SetAside& each : finish.set_aside.own()) each.overlay = renamed_in(each.overlay, from_name, to_name);
+            for (SetAside& each : finish.set_aside.own()) {
+                each.overlay = renamed_in(each.overlay, from_name, to_name);
+                if (auto held = each.held.extract(from_name)) {
+                    held.key() = to_name;
+                    each.held.insert(std::move(held));
+                }
+            }
         }
     }
     return finish;

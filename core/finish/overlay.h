@@ -2,6 +2,7 @@
 // own.
 #pragma once
 
+#include <array>
 #include <map>
 #include <string>
 #include <vector>
@@ -44,6 +45,8 @@ struct SetAside {
     double time = 0;           ///< the moment, seconds
     std::string picture = {};  ///< a small PNG as Base64 (RFC 4648); may be empty
     Overlay overlay = {};
+    /// Dials that were held by hand against their formulas, with their settings.
+    std::map<std::string, std::array<double, 3>, std::less<>> held = {};
     KeptKeys extra = {};  ///< keys of the file that this version does not know
 
     friend bool operator==(const SetAside&, const SetAside&) = default;

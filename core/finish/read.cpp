@@ -165,6 +165,20 @@ Overlay read_overlay(Fields& fields) {
             read_patches(fields, "responses")};
 }
 
+std::map<std::string, DialValue, std::less<>> read_held(Fields& fields) {
+    std::map<std::string, DialValue, std::less<>> held;
+    Json json;
+    if (!fields.take("held", json)) return held;
+    if (!json.is_object()) fields.complain("held", "three numbers by name");
+    for (const auto& [name, value] : json.members()) {
+        DialValue& setting = held[name];
+        if (setting_from_json(DialKind::colour, value, setting)) continue;
+        fields.complain("held", "three numbers by name");
+        held.erase(name);
+    }
+    return held;
+}
+
 void read_variants(Fields& fields, Finish& finish) {
     fields.each("variants", [&](Fields& each) {
         Variant variant;
@@ -184,6 +198,7 @@ void read_variants(Fields& fields, Finish& finish) {
         look.time = each.number("time", 0);
         look.picture = each.text("picture");
         look.overlay = read_overlay(each);
+        look.held = read_held(each);
         look.extra = each.kept();
         finish.set_aside.push_back(std::move(look));
     });

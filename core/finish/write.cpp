@@ -154,6 +154,7 @@ std::string variant_text(const Variant& variant) {
 std::string look_text(const SetAside& look) {
     Json object = Json::object({{"words", look.words}, {"time", look.time}});
     if (!look.picture.empty()) object["picture"] = look.picture;
+    for (const auto& [name, value] : look.held) object["held"][name] = {value[0], value[1], value[2]};
     return with_patches(object, look.overlay, look.extra);
 }
 

@@ -142,12 +142,22 @@ std::optional<DrawnStep> Swept::whole_once(double value) {
     return std::move(frame->steps.front());
 }
 
-const DrawnStep* Swept::whole_untouched() {
-    const Ground* first = first_picture(finish());
-    if (first == nullptr) return nullptr;
+RenderRequest Swept::untouched_request() const {
     RenderRequest request = whole(value_at(0));
-    request.steps = {first->name};
-    return draw("untouched", request);
+    request.steps = {first_picture(finish())->name};
+    return request;
+}
+
+const DrawnStep* Swept::whole_untouched() {
+    if (first_picture(finish()) == nullptr) return nullptr;
+    return draw("untouched", untouched_request());
+}
+
+const DrawnStep* Swept::whole_untouched_lines() {
+    if (first_picture(finish()) == nullptr) return nullptr;
+    RenderRequest request = untouched_request();
+    request.line_grid = true;
+    return draw("untouched lines", request);
 }
 
 const DrawnStep* Swept::whole_of_lines(double value) {

@@ -73,6 +73,7 @@ public:
     const DrawnStep* whole_untouched();
     /// With straight lines in place of all pictures.
     const DrawnStep* whole_of_lines(double value);
+    const DrawnStep* whole_untouched_lines();
     /// When nothing has been played, at 0 s, nothing held but what the request holds.
     const DrawnStep* whole_at_rest();
     /// How long the frame at a value takes, ms; drawn a second time, so that nothing is compiled or read for it.
@@ -86,6 +87,7 @@ public:
 private:
     RenderRequest small(double value) const;
     RenderRequest whole(double value) const;
+    RenderRequest untouched_request() const;
     const DrawnStep* draw(const std::string& key, const RenderRequest& request);
     DialValue setting(double value) const;
     void refine(const Picture& start, const Picture& end);

@@ -112,6 +112,7 @@ void MainWindow::set_look_aside() {
         look.picture =
             png_of(shown.scaled(kept_picture, Qt::KeepAspectRatio, Qt::SmoothTransformation)).toBase64().toStdString();
     look.overlay = whole_overlay(document_.finish());
+    look.held = playing_.held();
     Finish changed = document_.finish();
     const QString words = qs(look.words);
     changed.set_aside.push_back(std::move(look));

@@ -57,8 +57,10 @@ SweepScreen::SweepScreen(Models& models, const QHash<QString, QAction*>& actions
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(columns_);
     // What can't be measured has no measures.
-    connect(&sweeping_, &Sweeping::spec_changed, this,
-            [this] { measures_->setVisible(sweeping_.mode() == SheetMode::sweep); });
+    connect(&sweeping_, &Sweeping::spec_changed, this, [this] {
+        measures_->setVisible(sweeping_.mode() == SheetMode::sweep);
+        draw_again_->setVisible(sweeping_.mode() == SheetMode::lots);
+    });
 }
 
 QWidget* SweepScreen::head(const QHash<QString, QAction*>& actions) {
@@ -81,7 +83,8 @@ QWidget* SweepScreen::head(const QHash<QString, QAction*>& actions) {
     add_mode("sheet_looks", tr("Set aside"));
     add_mode("sheet_lots", tr("Lots"));
     row->addStretch(1);
-    add("draw_lots", tr("Draw again"));
+    draw_again_ = add("draw_lots", tr("Draw again"));
+    draw_again_->hide();
     add("compare_cells", tr("Compare"));
     add("save_sheet", tr("Save…"));
     return head;

@@ -8,6 +8,7 @@
 #include "desktop/sweep/sweeping.h"
 
 class QAction;
+class QPushButton;
 class QSplitter;
 
 namespace lacquer {
@@ -51,6 +52,7 @@ private:
     VariantStrip* strip_;
     Differences* differences_;
     QSplitter* columns_;
+    QPushButton* draw_again_ = nullptr;
 };
 
 }  // namespace lacquer

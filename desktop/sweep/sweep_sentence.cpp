@@ -91,7 +91,8 @@ void SweepSentence::rebuild() {
         words_.push_back(
             {QStringLiteral("shapes"), sweeping_.all_shapes() ? tr("all frame shapes") : tr("this frame")});
     } else if (sweeping_.mode() == SheetMode::set_aside) {
-        words_.push_back({{}, tr("Looks that were set aside: a click takes one up, Ctrl and a click compare two")});
+        const QString words = tr("Looks that were set aside: a click takes one up, Ctrl and a click compare two.");
+        for (const QString& word : words.split(QLatin1Char(' '))) words_.push_back({{}, word});
     } else {
         const Lots& lots = sweeping_.lots();
         words_.push_back({{}, tr("Draw lots of")});

@@ -196,6 +196,7 @@ void Sweeping::make_cells() {
             SheetCell cell;
             cell.words = qs(look.words);
             cell.time = look.time;
+            cell.held = look.held;
             cells_.push_back(std::move(cell));
         }
     } else {
@@ -298,8 +299,11 @@ SheetPicture Sweeping::picture_for(const SheetCell& cell, const QSize& size) con
 SheetPicture Sweeping::picture_of(int cell, const QSize& size) const {
     SheetPicture picture = picture_for(at_or_none(cells_, cell), size);
     picture.place = cell;
-    if (const SetAside* look = look_of(cell))
+    if (const SetAside* look = look_of(cell)) {
+        // Not what is held now, but what was then.
+        picture.request.held = look->held;
         picture.finish = [finish = document_.finish(), overlay = look->overlay] { return with_whole(finish, overlay); };
+    }
     return picture;
 }
 

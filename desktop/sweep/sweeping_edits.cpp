@@ -46,12 +46,19 @@ void Sweeping::take(int cell) {
     if (const SetAside* look = look_of(cell)) {
         const QString words = qs(look->words);
         const double time = look->time;
+        const HeldDials held = look->held;
         QStringList missing;
         for (const OverlayEntry& entry : entries_of(look->overlay, document_.finish())) {
             if (entry.missing) missing.append(qs(shown_name(entry.name)));
         }
         document_.edit(with_whole(document_.finish(), look->overlay), tr("Took up the look %1").arg(words));
+        playing_.let_go_all();
+        for (const auto& [dial, value] : held) {
+            if (find_dial(document_.finish(), dial) != nullptr) playing_.set_dial(dial, value);
+        }
+        document_.seal_edit();
         playing_.set_time(time);
+        document_.say(tr("Took up the look %1").arg(words));
         if (!missing.isEmpty())
             document_.say(tr("Took up %1, but for %2, which the finish no longer has")
                               .arg(words, missing.join(QStringLiteral(", "))));

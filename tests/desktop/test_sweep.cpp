@@ -445,6 +445,19 @@ TEST_CASE(
     CHECK(finish_in(bench).set_aside.empty());
 }
 
+TEST_CASE("a look keeps what was held by hand against its formula") {
+    BenchWindow bench(test::demo_path());
+    bench.settle();
+    bench.playing().set_dial("radius", {0.4, 0, 0});
+    bench.action("set_aside");
+    bench.playing().let_go_all();
+    CHECK(finish_in(bench).set_aside[0].held.at("radius")[0] == 0.4);
+    bench.key(Qt::Key_3, Qt::ControlModifier);
+    bench.action("sheet_looks");
+    click_cell(bench, 1);
+    CHECK(bench.playing().held().at("radius")[0] == 0.4);
+}
+
 TEST_CASE("lots come from a seed that is shown; one is taken, and others are drawn closer around it") {
     BenchWindow bench(test::demo_path());
     open_sweep(bench, wipe_file(bench));
@@ -530,7 +543,7 @@ TEST_CASE(
     BenchWindow bench(test::demo_path());
     Finish finish = test::demo_named("dissolve");
     finish = *add_variant(finish, "other", {{}, {}, {{"crab", R"({"picture": "../pictures/buoy.png"})"}}, {}});
-    finish.set_aside.push_back({"look", 0, "", whole_overlay(finish), {}});
+    finish.set_aside.push_back({"look", 0, "", whole_overlay(finish), {}, {}});
     const Finish moved = moved_paths(finish, test::demo_path("dissolve"), bench.folder().file("far/away/d.lacquer"));
     const std::vector<std::string> before = all_paths(finish);
     const std::vector<std::string> after = all_paths(moved);

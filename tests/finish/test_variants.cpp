@@ -173,7 +173,9 @@ TEST_CASE("renaming changes formulas of all variants and looks, whether they are
     finish = *add_variant(finish, "wet", {{}, {{"cut", R"x({"formula": "vec4(pattern)"})x"}}, {}, {}});
     finish = switch_variant(
         *add_variant(finish, "dry", {{{"gone", R"({"value": 1, "formula": "pattern"})"}}, {}, {}, {}}), "");
-    finish.set_aside.push_back({"first", 1.5, "", whole_overlay(finish), {}});
+    finish.set_aside.push_back({"first", 1.5, "", whole_overlay(finish), {{"gone", {0.25, 0, 0}}}, {}});
+    CHECK(filed(finish) == finish);
+    CHECK(rename(finish, "gone", "lost")->set_aside[0].held.count("lost") == 1);
     const Result<Finish> renamed = rename(finish, "pattern", "order");
     REQUIRE(renamed);
     CHECK(renamed->variants[0].overlay.steps.at("cut") == R"x({"formula": "vec4(order)"})x");
@@ -207,7 +209,7 @@ TEST_CASE("variants are copied, renamed, moved, deleted, and made finishes of th
 
 TEST_CASE("a look is taken up whole: what was added to a dial since then goes") {
     const Finish finish = base();
-    const SetAside look{"first", 1.5, "", whole_overlay(finish), {}};
+    const SetAside look{"first", 1.5, "", whole_overlay(finish), {}, {}};
     Finish changed = finish;
     changed.dials[0].value = {0.4, 0, 0};
     changed.dials[0].formula = "burn";
@@ -224,7 +226,7 @@ TEST_CASE("a finish with 1,000 variants and 1,000 looks comes back from its file
     for (int i = 0; i < 1000; ++i) {
         finish.variants.push_back(
             {"kind_" + std::to_string(i), "", {{{"radius", R"({"value": 1.2})"}}, {}, {}, {}}, {}});
-        finish.set_aside.push_back({"look " + std::to_string(i), 0.5, std::string(8000, 'A'), whole, {}});
+        finish.set_aside.push_back({"look " + std::to_string(i), 0.5, std::string(8000, 'A'), whole, {}, {}});
     }
     finish = switch_variant(finish, "kind_7");
     CHECK(filed(finish) == finish);
@@ -244,6 +246,7 @@ TEST_CASE("hostile variants and looks are told and left out, and nothing else is
     CHECK(opened(R"("variants": [{"name": "a", "dials": {"gone": 3}}])").variants[0].overlay.empty());
     CHECK(opened(R"("variant": "nobody")").variant.empty());
     CHECK(opened(R"("set_aside": [{"words": 7, "time": "x"}])").set_aside.size() == 1);
+    CHECK(opened(R"("set_aside": [{"held": {"gone": "much"}}])").set_aside[0].held.empty());
     // A patch that would make something else of the thing is held to what a variant may change.
     Result<OpenedFinish> sly = finish_from_text(
         R"({"format": 1, "dials": [{"name": "gone", "value": 0.5}], "variant": "a",

@@ -42,17 +42,15 @@ Left with_opacity(const Picture& now, const Picture& start) {
     return left;
 }
 
-// Pixels that are as they were, but for those that would be the same whatever the picture is.
-Left unchanged(const Picture& now, const Picture& picture, const Picture& of_lines) {
+// Pixels that are as they were, whatever the picture is: that two pictures agree somewhere is chance.
+Left unchanged(const Picture& now, const Picture& picture, const Picture& of_lines, const Picture& lines) {
+    const auto same = [](const Picture& a, const Picture& b, int x, int y) {
+        return pixel_difference(a.at(x, y), a.channels, b.at(x, y), b.channels) <= seen_difference;
+    };
     Left left;
     for (int y = 0; y < now.height; ++y) {
-        for (int x = 0; x < now.width; ++x) {
-            const float* pixel = now.at(x, y);
-            const auto differs_from = [&](const Picture& other) {
-                return pixel_difference(pixel, now.channels, other.at(x, y), other.channels) > seen_difference;
-            };
-            count(left, true, !differs_from(picture) && differs_from(of_lines), x, y);
-        }
+        for (int x = 0; x < now.width; ++x)
+            count(left, true, same(now, picture, x, y) && same(of_lines, lines, x, y), x, y);
     }
     return left;
 }
@@ -101,8 +99,9 @@ void run(Swept& swept, Measured& measured) {
     }
     const DrawnStep* picture = swept.whole_untouched();
     const DrawnStep* of_lines = swept.whole_of_lines(value);
-    if (picture != nullptr && of_lines != nullptr && now->picture.channels >= 3) {
-        const Left left = unchanged(now->picture, picture->picture, of_lines->picture);
+    const DrawnStep* lines = swept.whole_untouched_lines();
+    if (picture != nullptr && of_lines != nullptr && lines != nullptr && now->picture.channels >= 3) {
+        const Left left = unchanged(now->picture, picture->picture, of_lines->picture, lines->picture);
         if (static_cast<double>(left.pixels) <= (1 - nearly_all) * static_cast<double>(left.there))
             return tell(swept, value, left, "all of the picture has changed", measured);
         measured.words = "at " + swept.words_of(value) + " " +
