@@ -193,7 +193,8 @@ void SheetView::paint_compared(QPainter& painter) const {
 
 QString SheetView::empty_words() const {
     return sweeping_.mode() == SheetMode::set_aside
-               ? tr("No look was set aside yet: one key keeps what the stage shows, with all its values")
+               ? sweeping_.document().keyed(
+                     tr("No look was set aside yet: {set_aside} keeps what the stage shows, with all its values"))
                : tr("There is nothing to sweep yet");
 }
 
