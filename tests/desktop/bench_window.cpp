@@ -4,11 +4,18 @@
 #include <QAction>
 #include <QApplication>
 #include <QElapsedTimer>
+#include <ctime>
 
 #include "desktop/dials/dials_view.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer::test {
+
+double thread_seconds() {
+    timespec now{};
+    clock_gettime(CLOCK_THREAD_CPUTIME_ID, &now);
+    return static_cast<double>(now.tv_sec) + static_cast<double>(now.tv_nsec) * 1e-9;
+}
 
 BenchWindow::BenchWindow(const std::string& path) {
     Prompts prompts;

@@ -13,6 +13,9 @@
 
 namespace lacquer::test {
 
+/// Processor time of this thread, seconds: others work on this machine, too.
+double thread_seconds();
+
 class BenchWindow {
 public:
     /// Opens the file, or an empty finish without one.

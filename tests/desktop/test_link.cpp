@@ -3,7 +3,6 @@
 #include <atomic>
 #include <catch2/catch.hpp>
 #include <chrono>
-#include <ctime>
 #include <thread>
 
 #include "core/link/sender.h"
@@ -16,12 +15,6 @@ using namespace lacquer;
 using test::BenchWindow;
 
 namespace {
-
-double thread_seconds() {
-    timespec now{};
-    clock_gettime(CLOCK_THREAD_CPUTIME_ID, &now);
-    return static_cast<double>(now.tv_sec) + static_cast<double>(now.tv_nsec) * 1e-9;
-}
 
 std::unique_ptr<LinkSender> sender_to(BenchWindow& bench) {
     REQUIRE(bench.link().listen(0));
@@ -97,9 +90,9 @@ TEST_CASE("five thousand messages a second make no frame late") {
     };
     const auto end = std::chrono::steady_clock::now() + std::chrono::seconds(20);
     while (!all_here() && std::chrono::steady_clock::now() < end) {
-        const double before = thread_seconds();
+        const double before = test::thread_seconds();
         QCoreApplication::processEvents(QEventLoop::AllEvents, 1);
-        longest = std::max(longest, thread_seconds() - before);
+        longest = std::max(longest, test::thread_seconds() - before);
     }
     heard_all = true;
     game.join();

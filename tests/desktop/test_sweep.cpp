@@ -43,7 +43,9 @@ SheetView& sheet_of(BenchWindow& bench) { return bench.window().sweep().sheet();
 
 // Pictures and measures are there, and taken up.
 void settle_sheet(BenchWindow& bench) {
-    bench.wait_for([&] { return sweeping_of(bench).settled() && !sweeping_of(bench).measuring(); });
+    // Measures draw hundreds of frames.
+    const auto is_done = [&] { return sweeping_of(bench).settled() && !sweeping_of(bench).measuring(); };
+    REQUIRE(QTest::qWaitFor(is_done, 30000));
     bench.settle();
 }
 
@@ -181,11 +183,10 @@ TEST_CASE("dragging a word of the sentence holds nothing up, and coarse pictures
         double worst = 0;
         QTest::mousePress(&sentence, Qt::LeftButton, {}, at);
         for (int move = 1; move <= 30; ++move) {
-            const auto begin = std::chrono::steady_clock::now();
+            const double begin = test::thread_seconds();
             QTest::mouseMove(&sentence, at + QPoint(-2 * move, 0));
             QCoreApplication::processEvents();
-            const std::chrono::duration<double> taken = std::chrono::steady_clock::now() - begin;
-            worst = std::max(worst, taken.count());
+            worst = std::max(worst, test::thread_seconds() - begin);
         }
         QTest::mouseRelease(&sentence, Qt::LeftButton, {}, at + QPoint(-60, 0));
         longest = std::min(longest, worst);
@@ -193,7 +194,7 @@ TEST_CASE("dragging a word of the sentence holds nothing up, and coarse pictures
     settle_sheet(bench);
     CHECK(coarse >= 12);
     INFO("the longest move took " << longest * 1000 << " ms");
-    CHECK(longest < 0.033);
+    CHECK(longest < 0.024);
 }
 
 TEST_CASE("live words change the sheet: numbers are dragged, turned, stepped and typed, names are chosen") {
