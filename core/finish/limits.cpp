@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "core/finish/json_tree.h"
+
 namespace lacquer {
 
 namespace {
@@ -15,6 +17,16 @@ Fault too_much(std::string message, std::string mend) {
 Result<Done> few_enough(std::size_t count, const std::string& what) {
     if (count <= max_members) return Done{};
     return too_much(fmt::format("there can be {} {} at most", max_members, what), "take some out first");
+}
+
+// What is written must be read again.
+Result<Done> readable(const Overlay& overlay) {
+    for (const Patches* patches : {&overlay.dials, &overlay.steps, &overlay.grounds, &overlay.responses}) {
+        if (patches->size() > max_json_keys)
+            return too_much(fmt::format("a variant or look holds {} things of a kind at most", max_json_keys),
+                            "take some steps out first");
+    }
+    return Done{};
 }
 
 bool is_writable(double number) { return std::fabs(number) <= largest_number; }
@@ -51,6 +63,14 @@ Result<Done> within_limits(const Finish& finish) {
     check(finish.cues.size(), "cues");
     check(finish.signals.size(), "signals");
     check(finish.responses.size(), "responses");
+    check(finish.variants.size(), "variants");
+    check(finish.set_aside.size(), "looks set aside");
+    for (const Variant& variant : finish.variants) {
+        if (good) good = readable(variant.overlay);
+    }
+    for (const SetAside& look : finish.set_aside) {
+        if (good) good = readable(look.overlay);
+    }
     for (const Coat& coat : finish.coats) check(coat.steps.size(), "steps in a coat");
     for (const Ground& ground : finish.grounds) {
         const ListLength list = list_of(ground);

@@ -30,8 +30,8 @@ bool differs_from_base(const Finish& finish, const std::string& name);
 /// A name that no variant has, from what was typed; "variant" if nothing usable was.
 std::string free_variant_name(const Finish& finish, std::string_view typed);
 
-/// A new variant, which is on afterwards: with this overlay, or a copy of the variant that is on. Faults:
-/// `variant.name`.
+/// A new variant with this overlay, behind the one that is on; it is on afterwards. Its name is a free one like what
+/// was typed.
 Result<Finish> add_variant(Finish finish, std::string_view typed, Overlay overlay);
 
 /// Faults of these: `variant.unknown`, `variant.name`.

@@ -6,7 +6,6 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "core/finish/step_edits.h"
 #include "core/finish/stops_table.h"
 #include "core/lang/rename.h"
 #include "core/picture/table.h"

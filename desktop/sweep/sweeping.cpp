@@ -71,7 +71,7 @@ SheetResults Sweeping::results() {
     results.picture = here([this](SheetOf sheet, std::uint64_t number, int nth, QImage image, bool fine) {
         const auto index = static_cast<std::size_t>(nth);
         if (sheet == SheetOf::cells && number == number_ && index < pictures_.size()) {
-            // A coarse one is no use where the last good one is there and nothing but the time has changed.
+            // Where there is a fault, the last good picture stays.
             if (!image.isNull()) pictures_[index] = std::move(image);
             fine_[index] = fine;
             emit picture_changed(nth);

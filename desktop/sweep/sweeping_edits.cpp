@@ -67,6 +67,11 @@ void Sweeping::take(int cell) {
     if (mode_ == SheetMode::set_aside) return;
     if (mode_ == SheetMode::lots) {
         document_.edit(with_values(document_.finish(), taken.held), tr("Took %1").arg(taken.words));
+        // What something drives has its value only as long as it is held.
+        for (const auto& [name, value] : taken.held) {
+            const Dial* dial = find_dial(document_.finish(), name);
+            if (dial != nullptr && !dial->formula.empty()) playing_.set_dial(name, value);
+        }
         return;
     }
     if (taken.variant && *taken.variant != document_.finish().variant) {

@@ -6,6 +6,7 @@
 #include "core/finish/json_line.h"
 #include "core/finish/json_merge.h"
 #include "core/finish/json_tree.h"
+#include "core/finish/limits.h"
 #include "core/finish/step_edits.h"
 #include "core/finish/variants.h"
 #include "tests/support/finishes.h"
@@ -255,4 +256,19 @@ TEST_CASE("hostile variants and looks are told and left out, and nothing else is
     REQUIRE(sly);
     CHECK(sly->finish.dials[0].name == "gone");
     CHECK(sly->finish.dials[0].kind == DialKind::number);
+}
+
+TEST_CASE("what a file could not hold of variants and looks is refused") {
+    Finish finish;
+    finish.coats.resize(1);
+    for (int i = 0; i < 1024; ++i) finish.coats[0].steps.push_back({"s" + std::to_string(i), "1"});
+    finish.set_aside.push_back({"look", 0, "", whole_overlay(finish), {}, {}});
+    CHECK(within_limits(finish));
+    CHECK(filed(finish) == finish);
+    finish.coats[0].steps.push_back({"one_more", "1"});
+    finish.set_aside.push_back({"look", 0, "", whole_overlay(finish), {}, {}});
+    CHECK_FALSE(within_limits(finish));
+    Finish many;
+    for (int i = 0; i <= 4096; ++i) many.variants.push_back({"v" + std::to_string(i), "", {}, {}});
+    CHECK_FALSE(within_limits(many));
 }

@@ -391,3 +391,14 @@ TEST_CASE("a measure that is called off gives what it has") {
     CHECK(measure(request, renderer, cancel, whole_range(finish.dials[0])).empty());
     CHECK(measure(request, renderer, Cancel(), {"nobody", 0, 1, {}}).empty());
 }
+
+TEST_CASE("a sweep over a part of the range is measured, and offers no curve that would flatten the rest") {
+    Bench bench;
+    const Finish finish =
+        small(with_dial(finish_of({{"cut", "vec4(vec3(1), step(gone * gone, uv.x))"}}), "gone", 0, 1));
+    const auto part =
+        measure(bench.request(finish), bench.renderer, bench.cancel, {"gone", 0.25, 0.75, {}}, {false, {"pace"}, {}});
+    REQUIRE(part.size() == 1);
+    CHECK(part[0].verdict == Verdict::falls_short);
+    CHECK(part[0].mends.empty());
+}

@@ -45,7 +45,10 @@ void run(Swept& swept, Measured& measured) {
     measured.verdict = Verdict::falls_short;
     measured.words = "half of the picture goes between " + swept.words_of(way.value_at(0.25)) + " and " +
                      swept.words_of(way.value_at(0.75)) + "; up to " + plain_number(worst * 100, 1) + " % from even";
-    if (swept.dial().kind == DialKind::number) {
+    // A curve over a part of the range would flatten the rest of it.
+    const Sweep whole = whole_range(swept.dial());
+    const bool is_whole = whole.from == swept.from() && whole.to == swept.to();
+    if (swept.dial().kind == DialKind::number && is_whole) {
         measured.mends.push_back({"even the pace", [way, sweep = swept.sweep()](const Finish& finish) {
                                       return even_the_pace(finish, sweep, way);
                                   }});
