@@ -29,7 +29,8 @@ void for_each_function(const Typed& typed, std::set<const TypedFunction*>& seen,
 
 class ShaderWriter {
 public:
-    ShaderWriter(const Pass& pass, Dialect dialect) : pass_(pass), dialect_(dialect), expressions_(names_, pass) {}
+    ShaderWriter(const Pass& pass, Dialect dialect, const ShaderStyle& style)
+        : pass_(pass), dialect_(dialect), style_(style), expressions_(names_, pass, style.access) {}
 
     Shader run() {
         find_globals();
@@ -86,6 +87,8 @@ private:
             // Each step has turns of its own; where they are known to be few enough, none are counted away.
             if (counts_turns_)
                 lines += fmt::format("    lq_turns = {};\n", counts_turns(*step.typed) ? "0" : "-2147483647");
+            if (const auto note = style_.notes.find(step.name); note != style_.notes.end())
+                lines += "    // " + comment_text(note->second) + "\n";
             lines += fmt::format("    {}{} = {};\n", type, name, value);
             types_[step.name] = step.typed->type;
         }
@@ -126,18 +129,27 @@ private:
     }
 
     std::string head() const {
-        std::string text =
-            dialect_ == Dialect::desktop_330
-                ? "#version 330 core\n"
-                : "#version 300 es\nprecision highp float;\nprecision highp int;\nprecision highp sampler2D;\n";
-        return text + "// " + pass_.name + "\n\n";
+        const auto version = [&] {
+            switch (dialect_) {
+                case Dialect::desktop_330:
+                    return "#version 330 core\n";
+                case Dialect::es_300:
+                    return "#version 300 es\nprecision highp float;\nprecision highp int;\nprecision highp "
+                           "sampler2D;\n";
+                case Dialect::vulkan_450:
+                    break;
+            }
+            return "#version 450\n";
+        };
+        return std::string(version()) + "// " + comment_text(pass_.name) + "\n\n";
     }
 
     std::string declarations() {
         std::string text;
+        const bool in_block = dialect_ == Dialect::vulkan_450;
         const auto add = [&](const std::string& name, const std::string& source, Type type, const char* words) {
-            shader_.uniforms.push_back({name, source, type});
-            text += fmt::format("uniform {} {};{}\n", glsl_name(type), name, words);
+            shader_.uniforms.push_back({name, source, type, in_block ? next_in_block(type) : -1});
+            text += fmt::format("{} {} {};{}\n", in_block ? "   " : "uniform", glsl_name(type), name, words);
         };
         for (const auto& [source, use] : expressions_.uniforms()) add(use.name, source, use.type, "");
         const bool places = uses("uv") || uses("pixel") || expressions_.reads_here();
@@ -145,14 +157,29 @@ private:
         if (uses("pixel") && !expressions_.uniforms().contains("frame_size")) {
             add("frame_size", "frame_size", Type::vec2, "");
         }
+        if (in_block && !text.empty()) {
+            text = "layout(std140, set = 0, binding = 0) uniform lq_values {\n" + text + "};\n";
+            shader_.block_size = (shader_.block_size + 15) / 16 * 16;
+        }
         for (const auto& [source, name] : expressions_.pictures()) {
-            shader_.pictures.push_back({name, source});
+            const int binding = in_block ? 1 + static_cast<int>(shader_.pictures.size()) : -1;
+            shader_.pictures.push_back({name, source, binding});
+            if (in_block) text += fmt::format("layout(set = 0, binding = {}) ", binding);
             text += fmt::format("uniform sampler2D {};\n", name);
         }
         for (std::size_t k = 0; k < pass_.outputs.size(); ++k) {
             text += fmt::format("layout(location = {}) out vec4 lq_out_{};  // {}\n", k, k, pass_.outputs[k]);
         }
         return text + "\n";
+    }
+
+    // Where the next of this type lies by the rules of std140: OpenGL 4.5 core specification, section 7.6.2.2.
+    int next_in_block(Type type) {
+        const int size = 4 * width_of(type);
+        const int aligned = size == 12 ? 16 : size;
+        const int offset = (shader_.block_size + aligned - 1) / aligned * aligned;
+        shader_.block_size = offset + size;
+        return offset;
     }
 
     std::string helpers() const {
@@ -175,6 +202,7 @@ private:
 
     const Pass& pass_;
     Dialect dialect_;
+    const ShaderStyle& style_;
     GlslNames names_;
     GlslExpressions expressions_;
     std::set<std::string, std::less<>> in_functions_;
@@ -187,6 +215,27 @@ private:
 
 }  // namespace
 
-Shader emit_glsl(const Pass& pass, Dialect dialect) { return ShaderWriter(pass, dialect).run(); }
+Shader emit_glsl(const Pass& pass, Dialect dialect, const ShaderStyle& style) {
+    return ShaderWriter(pass, dialect, style).run();
+}
+
+std::string comment_text(std::string_view text) {
+    std::string line;
+    for (const char c : text) {
+        const auto byte = static_cast<unsigned char>(c);
+        const bool is_control = byte < 0x20 || byte == 0x7F;
+        // Compilers before C23 and GLSL 4.20 read a backslash at the end of a line as going on, and ??/ as a backslash.
+        const bool is_risky = c == '\\' || c == '?';
+        const bool ends = c == '/' && !line.empty() && line.back() == '*';
+        line += is_control || is_risky || ends ? ' ' : c;
+    }
+    // U+2028 and U+2029 end lines in scripts.
+    for (const char* separator : {"\xE2\x80\xA8", "\xE2\x80\xA9"}) {
+        for (std::size_t at = line.find(separator); at != std::string::npos; at = line.find(separator))
+            line.replace(at, 3, " ");
+    }
+    while (!line.empty() && line.back() == ' ') line.pop_back();
+    return line;
+}
 
 }  // namespace lacquer

@@ -64,6 +64,10 @@ std::string GlslExpressions::number_text(Type type, double number) {
 
 std::string GlslExpressions::reading(const std::string& source, const std::string& where, bool weighed,
                                      const std::string& lod) {
+    if (access_ == PictureAccess::native) {
+        return lod.empty() ? fmt::format("texture({}, {})", picture(source), where)
+                           : fmt::format("textureLod({}, {}, {})", picture(source), where, lod);
+    }
     const auto found = pass_.samplings.find(source);
     Sampling sampling = found != pass_.samplings.end() ? found->second : Sampling{};
     sampling.weighed = sampling.weighed || weighed;
@@ -92,7 +96,8 @@ std::string GlslExpressions::read_here(const std::string& source) {
     return reading(source, "gl_FragCoord.xy / lq_drawn_size", false, {});
 }
 
-GlslExpressions::GlslExpressions(GlslNames& names, const Pass& pass) : names_(names), pass_(pass) {
+GlslExpressions::GlslExpressions(GlslNames& names, const Pass& pass, PictureAccess access)
+    : names_(names), pass_(pass), access_(access) {
     // Whatever else is called so gets another name.
     for (const KnownName& known : known_names()) names_.name(std::string(known.name), known.name);
 }
@@ -204,7 +209,8 @@ std::string GlslExpressions::read(const Typed& t) {
         case Builtin::texel_fetch:
             return fmt::format("{}({}, {}){}", helper("lq_fetch"), from, arg(0), picture_parts(t.type));
         case Builtin::at:
-            return fmt::format("{}({}, {}){}", helper("lq_at"), from, arg(0), picture_parts(t.type));
+            return fmt::format("{}({}, {}){}", helper(access_ == PictureAccess::native ? "lq_at_native" : "lq_at"),
+                               from, arg(0), picture_parts(t.type));
         default:
             return reading(node.name, arg(0), node.weighed, {}) + picture_parts(t.type);
     }

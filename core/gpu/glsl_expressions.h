@@ -6,6 +6,7 @@
 #include <string>
 #include <string_view>
 
+#include "core/gpu/glsl.h"
 #include "core/gpu/glsl_names.h"
 #include "core/lang/tree_printer.h"
 #include "core/plan/plan.h"
@@ -17,7 +18,7 @@ bool is_above_0(const Typed& typed);
 
 class GlslExpressions final : public TreePrinter {
 public:
-    GlslExpressions(GlslNames& names, const Pass& pass);
+    GlslExpressions(GlslNames& names, const Pass& pass, PictureAccess access);
 
     /// A value as GLSL, with every change of width spelled out and guards where GLSL leaves a result open.
     std::string text(const Typed& typed) { return expression(typed, 0); }
@@ -62,6 +63,7 @@ private:
 
     GlslNames& names_;
     const Pass& pass_;
+    PictureAccess access_;
     std::map<const TypedFunction*, std::string> functions_;
     std::map<std::string, Uniform, std::less<>> uniforms_;
     std::map<std::string, std::string, std::less<>> pictures_;

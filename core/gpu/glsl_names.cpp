@@ -33,11 +33,32 @@ constexpr auto reserved = std::to_array<std::string_view>(
      "dmat3x3",     "dmat3x4",   "dmat4x2",     "dmat4x3",   "dmat4x4", "hvec2",     "hvec3",         "hvec4",
      "fvec2",       "fvec3",     "fvec4",       "vec2",      "vec3",    "vec4",      "ftransform"});
 
+// Keywords of C++ (ISO/IEC 14882:2020, table 5), in which Metal's language is written, and reserved words of HLSL
+// (Microsoft's reference, "Reserved words"), both from memory, that GLSL lets through.
+constexpr auto reserved_elsewhere =
+    std::to_array<std::string_view>({"alignas",     "alignof",       "and",         "and_eq",       "auto",
+                                     "bitand",      "bitor",         "catch",       "char",         "co_await",
+                                     "co_yield",    "co_return",     "compl",       "concept",      "const_cast",
+                                     "consteval",   "constexpr",     "constinit",   "constant",     "decltype",
+                                     "delete",      "device",        "dword",       "dynamic_cast", "explicit",
+                                     "export",      "fragment",      "friend",      "groupshared",  "kernel",
+                                     "lineadj",     "line",          "linear",      "matrix",       "metal",
+                                     "mutable",     "new",           "noexcept",    "not",          "not_eq",
+                                     "nullptr",     "operator",      "or",          "or_eq",        "pass",
+                                     "point",       "private",       "protected",   "register",     "reinterpret_cast",
+                                     "requires",    "sampler",       "shared",      "signed",       "snorm",
+                                     "stage_in",    "static_assert", "static_cast", "string",       "technique",
+                                     "thread",      "thread_local",  "threadgroup", "throw",        "triangle",
+                                     "triangleadj", "try",           "typeid",      "typename",     "unorm",
+                                     "vector",      "vertex",        "virtual",     "wchar_t",      "xor",
+                                     "xor_eq"});
+
 }  // namespace
 
 bool is_glsl_reserved(std::string_view word) {
-    return std::find(reserved.begin(), reserved.end(), word) != reserved.end() || is_builtin_name(word) ||
-           word.starts_with("gl_") || word.starts_with("lq_") || word.find("__") != std::string_view::npos;
+    const auto is_among = [&](const auto& words) { return std::find(words.begin(), words.end(), word) != words.end(); };
+    return is_among(reserved) || is_among(reserved_elsewhere) || is_builtin_name(word) || word.starts_with("gl_") ||
+           word.starts_with("lq_") || word.find("__") != std::string_view::npos;
 }
 
 const std::string& GlslNames::name(const std::string& key, std::string_view wish) {

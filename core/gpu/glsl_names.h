@@ -19,7 +19,8 @@ private:
     std::set<std::string, std::less<>> taken_;
 };
 
-/// True for the words that GLSL 3.30 or GLSL ES 3.00 keep for themselves.
+/// True for the words that GLSL 3.30 or GLSL ES 3.00 keep for themselves, and for those that HLSL or Metal's language
+/// keep, as shaders are carried over to them.
 bool is_glsl_reserved(std::string_view word);
 
 }  // namespace lacquer

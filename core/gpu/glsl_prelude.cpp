@@ -229,6 +229,15 @@ vec4 lq_at(sampler2D table, float t) {
     return lq_read_level(table, vec2((cell + along + 0.5) * (1.0 / 2002.0), 0.5), 0);
 }
 )"},
+    Helper{
+        "lq_at_native",
+        R"(// A gradient or curve: a table of 1000 cells from 0 to 1, each with an entry for each end; read by the sampler's own filtering.
+vec4 lq_at_native(sampler2D table, float t) {
+    float along = t * 1000.0;
+    float cell = min(max(floor(along + 1.0 / 1024.0), 0.0), 1000.0);
+    return textureLod(table, vec2((cell + along + 0.5) * (1.0 / 2002.0), 0.5), 0.0);
+}
+)"},
     Helper{"lq_fetch", R"(// One pixel; beyond the borders the outermost.
 vec4 lq_fetch(sampler2D picture, ivec2 pixel) {
     return texelFetch(picture, clamp(pixel, ivec2(0), textureSize(picture, 0) - 1), 0);

@@ -216,10 +216,11 @@ private:
     Result<GLuint> program_for(const std::string& text) {
         if (const auto found = programs_.find(text); found != programs_.end()) return found->second;
         // One triangle that covers everything.
-        static const std::string vertices =
-            "#version 330 core\nvoid main() { gl_Position = vec4(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 "
-            ": "
-            "-1.0, 0.0, 1.0); }\n";
+        const std::string version = text.substr(0, text.find('\n') + 1);
+        const std::string vertices =
+            version +
+            "void main() { gl_Position = vec4(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 : -1.0, 0.0, 1.0); "
+            "}\n";
         Result<GLuint> vertex = compiled(GL_VERTEX_SHADER, vertices);
         if (!vertex) return vertex;
         Result<GLuint> fragment = compiled(GL_FRAGMENT_SHADER, text);
@@ -304,6 +305,18 @@ private:
         glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
     }
 
+    static void filter_as(const Sampling& sampling, bool has_copies) {
+        const bool linear = sampling.filter == Filter::linear;
+        const GLint wrap = sampling.wrap == Wrap::clamp    ? GL_CLAMP_TO_EDGE
+                           : sampling.wrap == Wrap::repeat ? GL_REPEAT
+                                                           : GL_MIRRORED_REPEAT;
+        const GLint smaller = linear ? GL_LINEAR_MIPMAP_LINEAR : GL_NEAREST_MIPMAP_LINEAR;
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, linear ? GL_LINEAR : GL_NEAREST);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, has_copies ? smaller : linear ? GL_LINEAR : GL_NEAREST);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_WRAP_S, wrap);
+        glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_WRAP_T, wrap);
+    }
+
     // Binds all pictures, uploading those that are not there yet. Gives back the textures that are for this drawing
     // only.
     std::vector<GLuint> bind_pictures(GLuint program, const Shader& shader, const ShaderInputs& inputs) {
@@ -331,6 +344,7 @@ private:
                     passing.push_back(texture);
                 }
             }
+            if (inputs.filters) filter_as(picture.sampling, !picture.smaller.empty());
             glUniform1i(glGetUniformLocation(program, shader.pictures[k].name.c_str()), static_cast<GLint>(k));
         }
         return passing;

@@ -49,6 +49,8 @@ struct ShaderInputs {
     std::vector<PicturePtr> lasting;
     /// For each of `pictures` one that the driver has already, to be read in its place; else null. May be empty.
     std::vector<GpuPicturePtr> kept;
+    /// Pictures filter and wrap as their views say, by the driver's own samplers; else each reading takes one pixel.
+    bool filters = false;
 };
 
 /// An offscreen GL context in a thread of its own. Calls come back when the drawing is done; one at a time.

@@ -1,0 +1,123 @@
+// lacquer-cli ship FILE: writes a finish out for use elsewhere.
+#include <fmt/core.h>
+
+#include <CLI/CLI.hpp>
+
+#include "cli/arguments.h"
+#include "cli/played.h"
+#include "cli/verbs.h"
+#include "core/ship/set.h"
+#include "core/ship/verify.h"
+
+namespace lacquer::cli {
+
+namespace {
+
+struct ShipOptions {
+    PlayedOptions played;
+    std::string folder;
+    std::vector<std::string> outputs;
+    std::string reading = "exact";
+    bool lists = false;
+    bool verifies = false;
+};
+
+std::string all_ids() {
+    std::string all;
+    for (const ShipOutput& output : ship_outputs()) all += (all.empty() ? "" : ", ") + std::string(output.id);
+    return all;
+}
+
+Result<std::vector<const ShipOutput*>> chosen_outputs(const ShipOptions& options) {
+    std::vector<const ShipOutput*> chosen;
+    for (const std::string& id : options.outputs) {
+        const ShipOutput* output = find_ship_output(id);
+        if (output == nullptr) return usage_fault("cli.target", "there is no target '" + id + "'", all_ids());
+        chosen.push_back(output);
+    }
+    if (!chosen.empty()) return chosen;
+    for (const ShipOutput& output : ship_outputs()) chosen.push_back(&output);
+    return chosen;
+}
+
+std::string verified_words(const Verified& verified) {
+    if (!verified.was_run) return "not run: " + verified.drawn_by;
+    return fmt::format("{}  largest difference {:.1e}, {:.3f} % turned over, at {} moments by {}",
+                       verified.holds() ? "verified" : "DIFFERS ", verified.largest, 100 * verified.turned_over,
+                       verified.moments.size(), verified.drawn_by);
+}
+
+// Draws what each target wrote, and tells how far it is off.
+Result<Outcome> verify(const ShipMaterial& material, const std::vector<const ShipOutput*>& outputs,
+                       const ShippedFiles& files, const std::shared_ptr<const Tape>& tape) {
+    WorkerPool pool;
+    VerifyRequest request = usual_verification(material);
+    request.tape = tape;
+    bool differs = false;
+    for (const ShipOutput* output : outputs) {
+        Verified verified;
+        const Result<ShippedDrawer> drawer = drawer_of(material, *output, files);
+        if (drawer) {
+            Result<Verified> found = verify_by(material, *drawer, request, pool, Cancel());
+            if (!found) return found.fault();
+            verified = std::move(*found);
+        } else {
+            verified.drawn_by = drawer.fault().message;
+        }
+        fmt::print("{:<8} {}\n", output->id, verified_words(verified));
+        differs = differs || (verified.was_run && !verified.holds());
+    }
+    if (differs) return usage_fault("cli.verify", "a target does not draw what the application draws", "see above");
+    return Outcome::done;
+}
+
+Result<Outcome> ship(const ShipOptions& options) {
+    if (options.lists) {
+        for (const ShipOutput& output : ship_outputs()) fmt::print("{:<10} {}\n", output.id, output.words);
+        return Outcome::done;
+    }
+    if (options.played.finish.file.empty())
+        return usage_fault("cli.missing-value", "no finish is named", "lacquer-cli ship FILE -o FOLDER");
+    if (options.folder.empty())
+        return usage_fault("cli.missing-value", "no folder is named to ship to", "add -o FOLDER");
+    if (options.reading != "exact" && options.reading != "native")
+        return usage_fault("cli.reading", "there is no reading '" + options.reading + "'", "exact or native");
+    const Result<std::vector<const ShipOutput*>> outputs = chosen_outputs(options);
+    if (!outputs) return outputs.fault();
+    Result<PlayedFinish> played = played_finish(options.played);
+    if (!played) return played.fault();
+    const Result<ShipMaterial> material = ship_material(
+        {played->checked, played->path, options.reading == "exact" ? PictureAccess::exact : PictureAccess::native});
+    if (!material) return material.fault();
+    const Result<ShippedFiles> files = set_files(*material, *outputs);
+    if (!files) return files.fault();
+    if (const Result<Done> written = write_set(options.folder, *files); !written) return written.fault();
+    std::size_t bytes = 0;
+    for (const ShippedFile& file : *files) bytes += file.bytes.size();
+    fmt::print("{}: {} files, {:.1f} kB\n", options.folder, files->size(), static_cast<double>(bytes) / 1000);
+    for (const Fault& limit : material->limits) tell(limit);
+    if (!options.verifies) return Outcome::done;
+    return verify(*material, *outputs, *files, std::make_shared<const Tape>(played->tape.tape));
+}
+
+}  // namespace
+
+Run offer_ship(CLI::App& options) {
+    const auto chosen = std::make_shared<ShipOptions>();
+    add_played(options, chosen->played);
+    options.add_option("-o,--output", chosen->folder, "the folder of the set; a set that lies there is replaced whole")
+        ->type_name("FOLDER");
+    options.add_option("--to", chosen->outputs, "only this target; several may be given. " + all_ids())
+        ->allow_extra_args(false)
+        ->type_name("TARGET");
+    options
+        .add_option("--reading", chosen->reading,
+                    "how pictures are read: exact, as in the application, or native, by the sampler's filtering")
+        ->capture_default_str();
+    options.add_flag("--verify", chosen->verifies,
+                     "draws what was written at several moments of the tape, and compares it with the application");
+    options.add_flag("--list", chosen->lists, "tells which targets there are");
+    return [chosen] { return ship(*chosen); };
+}
+
+}  // namespace lacquer::cli

@@ -1,0 +1,21 @@
+// manifest.json: what a set holds and how it is drawn, for programs.
+#pragma once
+
+#include <span>
+#include <string>
+
+#include "core/finish/json.h"
+#include "core/ship/output.h"
+
+namespace lacquer {
+
+/// The version of the manifest's form; it grows when something that was there changes its meaning.
+inline constexpr int manifest_version = 1;
+
+/// The manifest of a set that is written as these outputs; see docs/shipping.md and docs/manifest.schema.json.
+Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const> outputs);
+
+/// JSON with one thing a line where it would be long.
+std::string readable_json(const Json& value);
+
+}  // namespace lacquer

@@ -1,0 +1,49 @@
+// What a finish can be shipped as. The list stands in output.cpp; each has a file of its own under outputs/.
+#pragma once
+
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/finish/json.h"
+#include "core/ship/material.h"
+
+namespace lacquer {
+
+/// A file of a set: its path within the set, with slashes, of safe names only; and what it holds.
+struct ShippedFile {
+    std::string path;
+    std::string bytes;
+};
+using ShippedFiles = std::vector<ShippedFile>;
+
+/// What a finish is shipped as.
+struct ShipOutput {
+    std::string_view id;      ///< as the command line and the manifest name it
+    std::string_view title;   ///< as the screen does
+    std::string_view words;   ///< what it writes, in a line
+    std::string_view ending;  ///< of a pass's shader; empty for what is no shader
+    /// All its files. Faults: those of `cross_shader` and of reading pictures.
+    Result<ShippedFiles> (*write)(const ShipMaterial&) = nullptr;
+};
+
+/// All of them, in the order in which they are offered.
+std::span<const ShipOutput> ship_outputs();
+
+/// The one of this id, or null.
+const ShipOutput* find_ship_output(std::string_view id);
+
+/// Where a pass's shader lies in a set: "shaders/glsl330/01_blur.frag".
+std::string shader_path(const ShipOutput& output, const ShippedPass& pass);
+
+// One file each.
+ShipOutput glsl330_output();
+ShipOutput es300_output();
+ShipOutput glsl450_output();
+ShipOutput spirv_output();
+ShipOutput hlsl_output();
+ShipOutput msl_output();
+
+}  // namespace lacquer
