@@ -1,57 +1,26 @@
-#include <algorithm>
-#include <cmath>
-
-#include "core/drive/arguments.h"
+#include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-// Follows what it aims at: exact for any step of time, since aim and rate stay in between the moments of their change.
-// By shares, the way that is left shrinks as exp(-rate * t) (common practice, no source); mixing a fixed share in every
-// frame, as is often done, comes to the same only at one frame rate.
-struct Chase {
-    Track aim;
-    Track rate;
-    bool exponential = true;
-    std::vector<double> moments = {};
-    std::vector<double> reached = {};  // where it stands at each moment
-
-    double from(double start, double at, double elapsed) const {
-        const double way = aim.value(at) - start;
-        const double much = std::max(rate.value(at), 0.0) * elapsed;
-        if (exponential) return start + way * -std::expm1(-much);
-        return start + std::clamp(way, -much, much);
-    }
-    double at(double time) const {
-        const auto next = std::upper_bound(moments.begin(), moments.end(), time);
-        if (next == moments.begin()) return reached.front();
-        const auto i = static_cast<std::size_t>(next - moments.begin()) - 1;
-        return from(reached[i], moments[i], time - moments[i]);
-    }
-};
-
-double mapped(const Arguments& args, double signal) {
-    const double low = args.number("in_low");
-    const double high = args.number("in_high");
-    const double share = low == high ? (signal >= high ? 1 : 0) : std::clamp((signal - low) / (high - low), 0.0, 1.0);
-    return args.number("out_low") * (1 - share) + args.number("out_high") * share;
-}
-
 Answerer answerer(const Arguments& args) {
+    const played::lq_chase_kind kind{args.number("in_low"), args.number("in_high"), args.number("out_low"),
+                                     args.number("out_high"), args.word("way") == "exponential" ? 1 : 0};
     const Track signal = args.track("signal");
-    Chase chase{Track(mapped(args, signal.value(0))), args.track("rate"), args.word("way") == "exponential"};
-    for (const double at : signal.moments()) chase.aim.change(at, mapped(args, signal.value(at)));
-    chase.moments = moments_of(chase.aim, chase.rate);
-    // It starts where the signal is, without running in.
-    chase.reached.push_back(chase.aim.value(0));
-    for (std::size_t i = 1; i < chase.moments.size(); ++i) {
-        chase.reached.push_back(
-            chase.from(chase.reached.back(), chase.moments[i - 1], chase.moments[i] - chase.moments[i - 1]));
+    const Track rate = args.track("rate");
+    std::vector<played::lq_chase> states;
+    for (const double at : moments_of(signal, rate)) {
+        played::lq_chase state = states.empty() ? played::lq_chase{} : states.back();
+        lq_chase_change(&state, &kind, at, signal.value(at), rate.value(at));
+        states.push_back(state);
     }
-    return [chase = std::move(chase)](double time) {
+    return [kind, states = std::move(states)](double time) {
+        const auto next = std::upper_bound(states.begin(), states.end(), time,
+                                           [](double t, const played::lq_chase& state) { return t < state.at; });
         Answer answer;
-        answer.value[0] = chase.at(time);
+        answer.value[0] =
+            next == states.begin() ? states.front().reached : played::lq_chase_value(&kind, &*(next - 1), time);
         return answer;
     };
 }

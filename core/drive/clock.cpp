@@ -1,6 +1,3 @@
-#include <algorithm>
-#include <cmath>
-
 #include "core/drive/runs.h"
 
 namespace lacquer {
@@ -8,26 +5,21 @@ namespace lacquer {
 namespace {
 
 Answerer answerer(const Arguments& args) {
-    const bool again = args.word("repeat") == "again";
-    const auto length = [seconds = args.at_any_time("seconds")](const Cue& cue) {
-        return std::max(seconds(cue.at), 0.0);
-    };
-    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return again ? for_ever : length(cue); });
-    std::vector<double> lengths;
-    lengths.reserve(runs.size());
-    for (const Run& run : runs) lengths.push_back(length(run.cue));
-    return [runs = std::move(runs), lengths = std::move(lengths), again,
-            in_runs = args.word("counts") == "runs"](double time) {
-        const Run* run = run_at(runs, time);
-        Answer answer = answer_of(run, time);
-        if (run == nullptr) return answer;
-        const double seconds = lengths[static_cast<std::size_t>(run - runs.data())];
-        const bool is_running = again || answer.since < seconds;
-        const double turns = seconds > 0 ? answer.since / seconds : 1;
-        const double share = again ? turns - std::floor(turns) : std::min(turns, 1.0);
-        answer.value[0] = in_runs ? share : answer.since;
-        answer.presence = is_running ? 1 : 0;
-        return answer;
+    const played::lq_clock_kind kind{args.word("repeat") == "again" ? 1 : 0, args.word("counts") == "runs" ? 1 : 0};
+    const CueReadings readings(args, {"seconds"});
+    Runs<played::lq_clock> runs = replayed<played::lq_clock>(
+        args,
+        [&](played::lq_clock& run, double start, const Cue& cue, std::size_t) {
+            const played::lq_cue heard = played_cue(cue);
+            lq_clock_begin(&run, start, &heard, readings.at(cue.at).data());
+        },
+        [&](const played::lq_clock& run) { return lq_clock_lasts(&kind, &run); }, never_takes_over);
+    return [kind, runs = std::move(runs)](double time) {
+        const std::ptrdiff_t run = runs.at(time);
+        if (run < 0) return answer_before(0);
+        played::lq_answer answer{};
+        lq_clock_at(&runs[run], &kind, time, &answer);
+        return answer_from(answer, runs.cue(run));
     };
 }
 

@@ -1,69 +1,52 @@
-#include <algorithm>
-#include <cmath>
-
 #include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-enum class Beyond { goes_on, wraps, stops };
-
-// One run: from where, and from which of the speed's integral on.
-struct Drift {
-    double start = 0;
-    double low = 0;
-    double high = 1;
-    Beyond beyond = Beyond::goes_on;
-    std::vector<double> moments = {};  // of change, for one that stops: it may come back from an end
-    std::vector<double> reached = {};
-
-    double held(double value) const { return std::clamp(value, std::min(low, high), std::max(low, high)); }
-
-    double at(const Track& speed, double began, double time) const {
-        if (beyond == Beyond::stops) {
-            const auto next = std::upper_bound(moments.begin(), moments.end(), time);
-            const auto i = static_cast<std::size_t>(std::max<std::ptrdiff_t>(next - moments.begin(), 1)) - 1;
-            return held(reached[i] + speed.integral(time) - speed.integral(moments[i]));
-        }
-        const double value = start + speed.integral(time) - speed.integral(began);
-        const double span = high - low;
-        if (beyond == Beyond::goes_on || !(span > 0)) return value;
-        return value - span * std::floor((value - low) / span);
-    }
-};
-
-Drift drift_of(const Arguments& args, const Track& speed, double began) {
-    Drift drift;
-    drift.start = args.number("start", began);
-    drift.low = args.number("low", began);
-    drift.high = args.number("high", began);
+int beyond_of(const Arguments& args) {
     const std::string word = args.word("beyond");
-    drift.beyond = word == "wrap" ? Beyond::wraps : word == "stop" ? Beyond::stops : Beyond::goes_on;
-    if (drift.beyond != Beyond::stops) return drift;
-    drift.moments.push_back(began);
-    drift.reached.push_back(drift.held(drift.start));
+    if (word == "wrap") return LQ_WRAPS;
+    return word == "stop" ? LQ_STOPS : LQ_GOES_ON;
+}
+
+// For one that stops at its ends, where it stood at each change of its speed: it may come back from them.
+std::vector<std::pair<double, played::lq_drift>> states_of(const played::lq_drift& run, int beyond,
+                                                           const Track& speed) {
+    std::vector<std::pair<double, played::lq_drift>> states = {{run.start, run}};
+    if (beyond != LQ_STOPS) return states;
     for (const double at : speed.moments()) {
-        if (at <= began) continue;
-        const double way = speed.integral(at) - speed.integral(drift.moments.back());
-        drift.reached.push_back(drift.held(drift.reached.back() + way));
-        drift.moments.push_back(at);
+        if (at <= run.start) continue;
+        played::lq_drift state = states.back().second;
+        lq_drift_change(&state, beyond, speed.integral(at));
+        states.emplace_back(at, state);
     }
-    return drift;
+    return states;
 }
 
 Answerer answerer(const Arguments& args) {
     const Track speed = args.track("speed");
-    const std::vector<Run> runs = runs_of(args, [](const Cue&) { return for_ever; });
-    std::vector<Drift> drifts;
-    drifts.reserve(runs.size());
-    for (const Run& run : runs) drifts.push_back(drift_of(args, speed, run.start));
-    return [speed, runs, drifts = std::move(drifts), before = args.number("start")](double time) {
-        const Run* run = run_at(runs, time);
-        Answer answer = answer_of(run, time);
-        answer.value[0] =
-            run == nullptr ? before : drifts[static_cast<std::size_t>(run - runs.data())].at(speed, run->start, time);
-        return answer;
+    const int beyond = beyond_of(args);
+    const CueReadings readings(args, {"start", "low", "high"});
+    const Runs<played::lq_drift> runs = replayed<played::lq_drift>(
+        args,
+        [&](played::lq_drift& run, double start, const Cue& cue, std::size_t) {
+            const played::lq_cue heard = played_cue(cue);
+            lq_drift_begin(&run, beyond, start, &heard, readings.at(start).data(), speed.integral(start));
+        },
+        [](const played::lq_drift&) { return std::numeric_limits<double>::infinity(); }, never_takes_over);
+    std::vector<std::vector<std::pair<double, played::lq_drift>>> states;
+    states.reserve(runs.runs.size());
+    for (const played::lq_drift& run : runs.runs) states.push_back(states_of(run, beyond, speed));
+    return [speed, beyond, runs, states = std::move(states), before = args.number("start")](double time) {
+        const std::ptrdiff_t run = runs.at(time);
+        if (run < 0) return answer_before(before);
+        const auto& of_run = states[static_cast<std::size_t>(run)];
+        const auto next = std::upper_bound(of_run.begin(), of_run.end(), time,
+                                           [](double t, const auto& state) { return t < state.first; });
+        played::lq_answer answer{};
+        lq_drift_at(&(next - 1)->second, beyond, time, speed.integral(time), &answer);
+        return answer_from(answer, runs.cue(run));
     };
 }
 

@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "core/base/result.h"
+#include "core/drive/played.h"
 
 namespace lacquer {
 
@@ -56,6 +57,9 @@ struct Easing {
     double operator()(double t) const;
     friend bool operator==(const Easing&, const Easing&) = default;
 };
+
+/// The easing as the texts of play/ know it; the points of a LinearEasing must outlive it.
+played::lq_easing played_easing(const Easing& easing);
 
 /// The curve of a name ("ease_out", "out_bounce"), or of a function of CSS Easing: `cubic-bezier(0.2, 0, 0.6, 1)`,
 /// `steps(4, jump-none)`, `linear(0, 0.3 25%, 1)`. Faults: `drive.easing`.

@@ -1,4 +1,3 @@
-#include <algorithm>
 #include <cmath>
 
 #include "core/drive/runs.h"
@@ -7,52 +6,25 @@ namespace lacquer {
 
 namespace {
 
-struct Path {
-    PathKeys keys = {};
-    double times = 1;  // 0: for ever
-    bool turns_back = false;
-
-    double length() const { return keys.empty() ? 0 : std::max(keys.back().at, 0.0); }
-    double lasts() const { return times > 0 ? length() * times * (turns_back ? 2 : 1) : for_ever; }
-    // How far along its keys it is.
-    double place(double elapsed) const {
-        const double whole = length();
-        if (whole <= 0) return 0;
-        if (elapsed >= lasts()) return turns_back ? 0 : whole;
-        const double part = std::fmod(std::max(elapsed, 0.0), whole * (turns_back ? 2 : 1));
-        return part <= whole ? part : 2 * whole - part;
-    }
-    double plain(double elapsed) const { return path_value(keys, place(elapsed)); }
-    // What it found beside its own beginning goes out on the way to its second key.
-    double after(double elapsed, double beside) const {
-        if (beside == 0 || keys.size() < 2) return plain(elapsed);
-        const double over = std::max(keys[1].at, 0.0);
-        if (elapsed >= over) return plain(elapsed);
-        const double share = elapsed / over;
-        return plain(elapsed) + beside * (1 - share * share * (3 - 2 * share));
-    }
-};
-
 Answerer answerer(const Arguments& args) {
-    Path path{args.keys("keys"), std::max(std::floor(args.number("repeat")), 0.0), args.word("turn_back") == "yes"};
-    std::vector<Run> runs = runs_of(args, [&](const Cue&) { return path.lasts(); });
-    std::vector<double> beside;
-    const bool from_here = takes_over(args);
-    for (std::size_t i = 0; i < runs.size(); ++i) {
-        const bool carries = from_here && i > 0;
-        const double found = carries ? path.after(runs[i].start - runs[i - 1].start, beside.back()) : 0;
-        beside.push_back(carries ? found - path.plain(0) : 0);
-    }
-    return [path = std::move(path), runs = std::move(runs), beside = std::move(beside)](double time) {
-        const Run* run = run_at(runs, time);
-        Answer answer = answer_of(run, time);
-        if (run == nullptr) {
-            answer.value[0] = path.plain(0);
-            return answer;
-        }
-        answer.value[0] = path.after(answer.since, beside[static_cast<std::size_t>(run - runs.data())]);
-        answer.presence = answer.since < path.lasts() ? 1 : 0;
-        return answer;
+    const auto keys = std::make_shared<const std::vector<played::lq_key>>(played_keys(args.keys("keys")));
+    const played::lq_path_kind kind{keys->data(), static_cast<int>(keys->size()),
+                                    std::max(std::floor(args.number("repeat")), 0.0),
+                                    args.word("turn_back") == "yes" ? 1 : 0};
+    Runs<played::lq_path> runs = replayed<played::lq_path>(
+        args,
+        [](played::lq_path& run, double start, const Cue& cue, std::size_t) {
+            const played::lq_cue heard = played_cue(cue);
+            lq_path_begin(&run, start, &heard);
+        },
+        [&](const played::lq_path&) { return lq_path_lasts(&kind); },
+        [&](played::lq_path& run, const played::lq_path& before) { lq_path_take_over(&run, &kind, &before); });
+    return [keys, kind, runs = std::move(runs)](double time) {
+        const std::ptrdiff_t run = runs.at(time);
+        if (run < 0) return answer_before(lq_path_plain(&kind, 0));
+        played::lq_answer answer{};
+        lq_path_at(&runs[run], &kind, time, &answer);
+        return answer_from(answer, runs.cue(run));
     };
 }
 

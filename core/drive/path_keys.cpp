@@ -45,24 +45,20 @@ double path_slope(const PathKeys& keys, std::size_t key, bool after) {
     return 0;
 }
 
+std::vector<played::lq_key> played_keys(const PathKeys& keys) {
+    std::vector<played::lq_key> made;
+    made.reserve(keys.size());
+    for (std::size_t i = 0; i < keys.size(); ++i) {
+        const bool stays = keys[i].after.kind == SlopeKind::stay;
+        made.push_back(
+            {keys[i].at, keys[i].value, path_slope(keys, i, false), path_slope(keys, i, true), stays ? 1 : 0});
+    }
+    return made;
+}
+
 double path_value(const PathKeys& keys, double time) {
-    if (keys.empty()) return 0;
-    const auto next =
-        std::upper_bound(keys.begin(), keys.end(), time, [](double t, const PathKey& key) { return t < key.at; });
-    if (next == keys.begin()) return keys.front().value;
-    if (next == keys.end()) return keys.back().value;
-    const auto i = static_cast<std::size_t>(next - keys.begin()) - 1;
-    const PathKey& from = keys[i];
-    const PathKey& to = keys[i + 1];
-    if (from.after.kind == SlopeKind::stay) return from.value;
-    const double span = to.at - from.at;
-    const double t = (time - from.at) / span;
-    const double a = path_slope(keys, i, true) * span;
-    const double b = path_slope(keys, i + 1, false) * span;
-    // The cubic Hermite basis.
-    const double t2 = t * t;
-    const double t3 = t2 * t;
-    return (2 * t3 - 3 * t2 + 1) * from.value + (t3 - 2 * t2 + t) * a + (3 * t2 - 2 * t3) * to.value + (t3 - t2) * b;
+    const std::vector<played::lq_key> made = played_keys(keys);
+    return lq_keys_value(made.data(), static_cast<int>(made.size()), time);
 }
 
 void sort_keys(PathKeys& keys) {

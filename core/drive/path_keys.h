@@ -5,6 +5,8 @@
 #include <string_view>
 #include <vector>
 
+#include "core/drive/played.h"
+
 namespace lacquer {
 
 /// How steep a path is on one side of a key: worked out so that it never swings beyond its keys; level; straight to the
@@ -36,6 +38,9 @@ double path_value(const PathKeys& keys, double time);
 
 /// The slope that `path_value` uses before or after a key, units a second.
 double path_slope(const PathKeys& keys, std::size_t key, bool after);
+
+/// The keys as the texts of play/ know them, with their slopes worked out.
+std::vector<played::lq_key> played_keys(const PathKeys& keys);
 
 /// Puts the keys in order of time; of several at one time, all stay, and the path jumps there.
 void sort_keys(PathKeys& keys);

@@ -1,51 +1,42 @@
 #include "core/drive/runs.h"
 
-#include <algorithm>
-
 namespace lacquer {
 
-std::vector<Run> runs_of(const Arguments& arguments, const Lasts& lasts) {
-    if (arguments.cue().empty()) return {Run{}};
+played::lq_cue played_cue(const Cue& cue) { return {cue.strength, cue.direction, cue.x, cue.y, cue.object}; }
+
+Answer answer_from(const played::lq_answer& answer, const Cue& cue) {
+    return {{answer.value[0], answer.value[1]}, answer.presence, answer.turn, answer.zoom, cue, answer.since};
+}
+
+Answer answer_before(double value) {
+    Answer answer;
+    answer.cue.strength = 0;
+    answer.value[0] = value;
+    return answer;
+}
+
+int when_again_of(const Arguments& arguments) {
     const std::string rule = arguments.word("when_again");
-    std::vector<Run> runs;
-    const Cues heard = arguments.heard(arguments.cue());
-    double over = -for_ever;
-    for (std::size_t i = 0; i < heard.size(); ++i) {
-        double start = heard[i].at;
-        if (start < over && rule == "ignore") continue;
-        if (start < over && rule == "queue") start = over;
-        if (start == for_ever) break;
-        runs.push_back({start, heard[i], i});
-        over = start + lasts(heard[i]);
-    }
-    return runs;
+    if (rule == "take_over") return LQ_TAKE_OVER;
+    if (rule == "ignore") return LQ_IGNORE;
+    return rule == "queue" ? LQ_QUEUE : LQ_START_AGAIN;
 }
 
 ArgumentSpec when_again_argument(std::vector<std::string> choices) {
     return word_argument("when_again", std::move(choices), "what a cue does that comes while one runs");
 }
 
-bool takes_over(const Arguments& arguments) { return arguments.word("when_again") == "take_over"; }
-
-const Run* run_at(const std::vector<Run>& runs, double time) {
-    const auto next =
-        std::upper_bound(runs.begin(), runs.end(), time, [](double t, const Run& run) { return t < run.start; });
-    return next == runs.begin() ? nullptr : &*(next - 1);
+CueReadings::CueReadings(const Arguments& arguments, std::initializer_list<std::string_view> names) {
+    for (const std::string_view name : names) readings_.push_back(arguments.at_any_time(name));
 }
 
-Answer answer_of(const Run* run, double time) {
-    Answer answer;
-    answer.cue.strength = 0;
-    if (run == nullptr) return answer;
-    answer.cue = run->cue;
-    answer.since = time - run->start;
-    return answer;
+std::array<double, CueReadings::most> CueReadings::at(double time) const {
+    std::array<double, most> read{};
+    for (std::size_t i = 0; i < readings_.size(); ++i) read[i] = readings_[i](time);
+    return read;
 }
 
-double blend(double a, double b, double share) {
-    if (share == 0) return a;
-    if (share == 1) return b;
-    return a * (1 - share) + b * share;
-}
+KeptEasing::KeptEasing(Easing easing)
+    : easing_(std::make_shared<const Easing>(std::move(easing))), played_(played_easing(*easing_)) {}
 
 }  // namespace lacquer

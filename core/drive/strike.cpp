@@ -1,102 +1,34 @@
-#include <algorithm>
-
 #include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-// Where the strike stands: its value, and how present it is.
-struct State {
-    double value;
-    double presence;
-};
-
-// One hit, with the arguments as they were when it came.
-struct Hit {
-    Run run = {};
-    double peak = 0;
-    double rise = 0;
-    double stay = 0;
-    double fall = 0;
-    State found{0, 0};  // as it found the strike
-
-    double lasts() const { return rise + stay + fall; }
-};
-
-struct Strike {
-    double rest = 0;
-    Easing rise_easing = {};
-    Easing fall_easing = {};
-    std::vector<Run> runs = {};
-    std::vector<Hit> hits = {};  // one for each run
-
-    State after(const Hit& hit, double elapsed) const {
-        if (elapsed < hit.rise) {
-            const double share = rise_easing(elapsed / hit.rise);
-            return {blend(hit.found.value, hit.peak, share), blend(hit.found.presence, 1, share)};
-        }
-        elapsed -= hit.rise;
-        if (elapsed <= hit.stay) return {hit.peak, 1};
-        elapsed -= hit.stay;
-        if (elapsed >= hit.fall) return {rest, 0};
-        const double share = fall_easing(elapsed / hit.fall);
-        return {blend(hit.peak, rest, share), blend(1, 0, share)};
-    }
-
-    State at(double time) const {
-        const Run* run = run_at(runs, time);
-        if (run == nullptr) return {rest, 0};
-        return after(hits[static_cast<std::size_t>(run - runs.data())], time - run->start);
-    }
-};
-
-// What each cue reads; looked up once for all of them.
-struct Reading {
-    explicit Reading(const Arguments& args)
-        : least(args.at_any_time("least")),
-          most(args.at_any_time("most")),
-          rise(args.at_any_time("rise")),
-          stay(args.at_any_time("stay")),
-          fall(args.at_any_time("fall")) {}
-
-    Hit hit(const Cue& cue) const {
-        Hit hit;
-        hit.peak = blend(least(cue.at), most(cue.at), std::min(cue.strength, 1.0));
-        hit.rise = std::max(rise(cue.at), 0.0);
-        hit.stay = std::max(stay(cue.at), 0.0);
-        hit.fall = std::max(fall(cue.at), 0.0);
-        return hit;
-    }
-
-    std::function<double(double)> least, most, rise, stay, fall;
-};
-
 Answerer answerer(const Arguments& args) {
-    Strike strike;
-    strike.rest = args.number("rest");
-    strike.rise_easing = args.easing("rise_easing");
-    strike.fall_easing = args.easing("fall_easing");
-    const Reading reading(args);
+    const KeptEasing rise(args.easing("rise_easing"));
+    const KeptEasing fall(args.easing("fall_easing"));
+    const played::lq_strike_kind kind{args.number("rest"), rise.played(), fall.played()};
+    const CueReadings readings(args, {"least", "most", "rise", "stay", "fall"});
+    Runs<played::lq_strike> hits;
     // A strike answers cues only: without one to listen to, it rests.
     if (!args.cue().empty()) {
-        strike.runs = runs_of(args, [&](const Cue& cue) { return reading.hit(cue).lasts(); });
+        hits = replayed<played::lq_strike>(
+            args,
+            [&](played::lq_strike& hit, double start, const Cue& cue, std::size_t) {
+                const played::lq_cue heard = played_cue(cue);
+                lq_strike_begin(&hit, &kind, start, &heard, readings.at(cue.at).data());
+            },
+            [](const played::lq_strike& hit) { return lq_strike_lasts(&hit); },
+            [&](played::lq_strike& hit, const played::lq_strike& before) {
+                lq_strike_take_over(&hit, &kind, &before);
+            });
     }
-    const bool from_here = takes_over(args);
-    for (const Run& run : strike.runs) {
-        Hit hit = reading.hit(run.cue);
-        hit.run = run;
-        hit.found = {strike.rest, 0};
-        if (from_here && !strike.hits.empty())
-            hit.found = strike.after(strike.hits.back(), run.start - strike.hits.back().run.start);
-        strike.hits.push_back(std::move(hit));
-    }
-    return [strike = std::move(strike)](double time) {
-        Answer answer = answer_of(run_at(strike.runs, time), time);
-        const State state = strike.at(time);
-        answer.value[0] = state.value;
-        answer.presence = state.presence;
-        return answer;
+    return [kind, rise, fall, hits = std::move(hits)](double time) {
+        const std::ptrdiff_t hit = hits.at(time);
+        if (hit < 0) return answer_before(kind.rest);
+        played::lq_answer answer{};
+        lq_strike_at(&hits[hit], &kind, time, &answer);
+        return answer_from(answer, hits.cue(hit));
     };
 }
 

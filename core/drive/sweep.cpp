@@ -1,83 +1,27 @@
-#include <algorithm>
-#include <cmath>
-
 #include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-// One run, with the arguments as they were when it began.
-struct Sweep {
-    double found = 0;  // the value that it set out from; `from` unless it took over
-    double from = 0;
-    double to = 1;
-    double seconds = 1;
-    double delay = 0;
-    double times = 1;  // 0: for ever
-    bool turns_back = false;
-    Easing easing = {};
-
-    double lasts() const { return times > 0 ? delay + seconds * times * (turns_back ? 2 : 1) : for_ever; }
-    double after(double elapsed) const {
-        elapsed -= delay;
-        if (elapsed < 0) return found;
-        const double parts = turns_back ? 2 : 1;
-        if (times > 0 && elapsed >= seconds * parts * times) return turns_back ? from : to;
-        if (seconds <= 0) return to;
-        const double run = std::fmod(elapsed / seconds, parts);
-        const double share = easing(run <= 1 ? run : 2 - run);
-        return blend(elapsed < seconds ? found : from, to, share);
-    }
-};
-
-// What each run reads; looked up once for all of them.
-struct Reading {
-    explicit Reading(const Arguments& args)
-        : turns_back(args.word("turn_back") == "yes"),
-          easing(args.easing("easing")),
-          from(args.at_any_time("from")),
-          to(args.at_any_time("to")),
-          seconds(args.at_any_time("seconds")),
-          delay(args.at_any_time("delay")),
-          repeat(args.at_any_time("repeat")) {}
-
-    Sweep sweep(double at) const {
-        Sweep sweep;
-        sweep.found = sweep.from = from(at);
-        sweep.to = to(at);
-        sweep.seconds = std::max(seconds(at), 0.0);
-        sweep.delay = std::max(delay(at), 0.0);
-        sweep.times = std::max(std::floor(repeat(at)), 0.0);
-        sweep.turns_back = turns_back;
-        sweep.easing = easing;
-        return sweep;
-    }
-
-    bool turns_back;
-    Easing easing;
-    std::function<double(double)> from, to, seconds, delay, repeat;
-};
-
 Answerer answerer(const Arguments& args) {
-    const Reading reading(args);
-    std::vector<Run> runs = runs_of(args, [&](const Cue& cue) { return reading.sweep(cue.at).lasts(); });
-    std::vector<Sweep> sweeps;
-    const bool from_here = takes_over(args);
-    for (std::size_t i = 0; i < runs.size(); ++i) {
-        Sweep sweep = reading.sweep(runs[i].cue.at);
-        if (from_here && i > 0) sweep.found = sweeps.back().after(runs[i].start - runs[i - 1].start);
-        sweeps.push_back(std::move(sweep));
-    }
-    return [before = args.number("from"), runs = std::move(runs), sweeps = std::move(sweeps)](double time) {
-        const Run* run = run_at(runs, time);
-        Answer answer = answer_of(run, time);
-        answer.value[0] = before;
-        if (run == nullptr) return answer;
-        const Sweep& sweep = sweeps[static_cast<std::size_t>(run - runs.data())];
-        answer.value[0] = sweep.after(answer.since);
-        answer.presence = answer.since < sweep.lasts() ? 1 : 0;
-        return answer;
+    const KeptEasing easing(args.easing("easing"));
+    const played::lq_sweep_kind kind{args.word("turn_back") == "yes" ? 1 : 0, easing.played()};
+    const CueReadings readings(args, {"from", "to", "seconds", "delay", "repeat"});
+    Runs<played::lq_sweep> sweeps = replayed<played::lq_sweep>(
+        args,
+        [&](played::lq_sweep& run, double start, const Cue& cue, std::size_t) {
+            const played::lq_cue heard = played_cue(cue);
+            lq_sweep_begin(&run, start, &heard, readings.at(cue.at).data());
+        },
+        [&](const played::lq_sweep& run) { return lq_sweep_lasts(&kind, &run); },
+        [&](played::lq_sweep& run, const played::lq_sweep& before) { lq_sweep_take_over(&run, &kind, &before); });
+    return [kind, easing, before = args.number("from"), sweeps = std::move(sweeps)](double time) {
+        const std::ptrdiff_t run = sweeps.at(time);
+        if (run < 0) return answer_before(before);
+        played::lq_answer answer{};
+        lq_sweep_at(&sweeps[run], &kind, time, &answer);
+        return answer_from(answer, sweeps.cue(run));
     };
 }
 

@@ -5,25 +5,23 @@
 
 namespace lacquer {
 
+Track::Track(double from_the_start) : pieces_(1) { lq_track_start(&pieces_[0], from_the_start); }
+
 void Track::change(double at, double value) {
-    if (value == values_.back()) return;
-    if (at <= at_.back()) {
-        values_.back() = value;
-        return;
+    if (value == pieces_.back().value) return;
+    played::lq_track piece = pieces_.back();
+    lq_track_change(&piece, at, value);
+    if (at <= pieces_.back().at) {
+        pieces_.back() = piece;
+    } else {
+        pieces_.push_back(piece);
+        at_.push_back(at);
     }
-    sums_.push_back(sums_.back() + (at - at_.back()) * values_.back());
-    at_.push_back(at);
-    values_.push_back(value);
 }
 
 std::size_t Track::piece(double time) const {
     const auto next = std::upper_bound(at_.begin(), at_.end(), time);
     return next == at_.begin() ? 0 : static_cast<std::size_t>(next - at_.begin()) - 1;
-}
-
-double Track::integral(double time) const {
-    const std::size_t i = piece(time);
-    return sums_[i] + (time - at_[i]) * values_[i];
 }
 
 std::vector<double> moments_of(const Track& a, const Track& b) {

@@ -4,27 +4,28 @@
 #include <cstddef>
 #include <vector>
 
+#include "core/drive/played.h"
+
 namespace lacquer {
 
 /// Piecewise constant over time, from 0 s on; before 0 it is what it begins with.
 class Track {
 public:
-    explicit Track(double from_the_start = 0) : at_{0}, values_{from_the_start}, sums_{0} {}
+    explicit Track(double from_the_start = 0);
 
     /// The value from `at` (seconds, no earlier than the last one) on.
     void change(double at, double value);
 
-    double value(double time) const { return values_[piece(time)]; }
+    double value(double time) const { return pieces_[piece(time)].value; }
     /// The integral from 0 to `time`, exact but for rounding; negative before 0.
-    double integral(double time) const;
+    double integral(double time) const { return lq_track_integral(&pieces_[piece(time)], time); }
     /// The moments at which it changes, the first being 0.
     const std::vector<double>& moments() const { return at_; }
 
 private:
     std::size_t piece(double time) const;
-    std::vector<double> at_;
-    std::vector<double> values_;
-    std::vector<double> sums_;  // the integral up to each moment
+    std::vector<double> at_{0};
+    std::vector<played::lq_track> pieces_;
 };
 
 /// All moments of both, in order, each once.

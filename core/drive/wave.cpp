@@ -1,30 +1,21 @@
-#include <cmath>
-#include <numbers>
-
-#include "core/drive/arguments.h"
+#include "core/drive/runs.h"
 
 namespace lacquer {
 
 namespace {
 
-// Each shape goes from 0 to 1 and back, or to 1 and down at once, over one turn.
-double shape_value(const std::string& shape, double turns) {
-    const double part = turns - std::floor(turns);
-    if (shape == "triangle") return part < 0.5 ? 2 * part : 2 - 2 * part;
-    if (shape == "saw") return part;
-    if (shape == "square") return part < 0.5 ? 1 : 0;
-    const double sine = std::sin(2 * std::numbers::pi * turns);
-    if (shape == "absolute_sine") return std::fabs(sine);
-    return 0.5 + 0.5 * sine;
+int shape_of(const std::string& word) {
+    if (word == "triangle") return LQ_WAVE_TRIANGLE;
+    if (word == "saw") return LQ_WAVE_SAW;
+    if (word == "square") return LQ_WAVE_SQUARE;
+    return word == "absolute_sine" ? LQ_WAVE_ABSOLUTE_SINE : LQ_WAVE_SINE;
 }
 
 Answerer answerer(const Arguments& args) {
-    return [shape = args.word("shape"), rate = args.track("rate"), phase = args.number("phase"),
+    return [shape = shape_of(args.word("shape")), rate = args.track("rate"), phase = args.number("phase"),
             low = args.at_any_time("low"), high = args.at_any_time("high")](double time) {
-        // The rate is integrated, so that a change of it never makes the value jump.
-        const double share = shape_value(shape, rate.integral(time) + phase);
         Answer answer;
-        answer.value[0] = low(time) * (1 - share) + high(time) * share;
+        answer.value[0] = played::lq_wave_value(shape, rate.integral(time) + phase, low(time), high(time));
         return answer;
     };
 }
