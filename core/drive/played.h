@@ -4,12 +4,13 @@
 // The texts use the names of C.
 #include <math.h>
 #include <stdint.h>
+#include <string.h>
 
 namespace lacquer::played {
 
 // clang-format off
 #include "core/drive/play/basics.h"
-#include "core/drive/play/hash.h"
+#include "core/drive/play/machine.h"
 #include "core/drive/play/easing.h"
 #include "core/drive/play/track.h"
 #include "core/drive/play/chase.h"
@@ -21,6 +22,8 @@ namespace lacquer::played {
 #include "core/drive/play/strike.h"
 #include "core/drive/play/sweep.h"
 #include "core/drive/play/wave.h"
+#include "core/drive/play/noise.h"
+#include "core/drive/play/formulas.h"
 // clang-format on
 
 }  // namespace lacquer::played

@@ -45,5 +45,6 @@ ShipOutput glsl450_output();
 ShipOutput spirv_output();
 ShipOutput hlsl_output();
 ShipOutput msl_output();
+ShipOutput play_output();
 
 }  // namespace lacquer
