@@ -92,6 +92,7 @@ std::string javascript_of(std::string_view c_text) {
         add(R"(\bdouble (\w+)\[(\d+)\];)", "const $1 = new Array($2).fill(0);");
         add(R"(([(,] ?)&(?=[A-Za-z_]))", "$1");
         add(R"(->)", ".");
+        add(R"(>> (?=\d+U))", ">>> ");
         add(R"(\b(\d+)U\b)", "$1");
         add(R"(\bstatic const lq_key (\w+)\[\d+\] = \{)", "const $1 = [");
         add(R"(\{([^{},\n]+), ([^{},\n]+), ([^{},\n]+), ([^{},\n]+), ([01])\},)",
