@@ -263,6 +263,13 @@ Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const
     return manifest;
 }
 
+Json manifest_dial(const Dial& dial) {
+    Json json = Json::object({{"name", dial.name}});
+    const Json facts = dial_json(dial);
+    for (const auto& [key, value] : facts.members()) json[key] = value;
+    return json;
+}
+
 namespace {
 
 constexpr std::size_t longest_line = 110;

@@ -15,6 +15,9 @@ inline constexpr int manifest_version = 1;
 /// The manifest of a set that is written as these outputs; see docs/shipping.md and docs/manifest.schema.json.
 Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const> outputs);
 
+/// A dial as the manifest tells of it, with its name.
+Json manifest_dial(const Dial& dial);
+
 /// JSON with one thing a line where it would be long.
 std::string readable_json(const Json& value);
 

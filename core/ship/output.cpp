@@ -5,8 +5,9 @@
 namespace lacquer {
 
 std::span<const ShipOutput> ship_outputs() {
-    static const std::array outputs = {glsl330_output(), es300_output(), glsl450_output(), spirv_output(),
-                                       hlsl_output(),    msl_output(),   play_output()};
+    static const std::array outputs = {glsl330_output(), es300_output(),   glsl450_output(),
+                                       spirv_output(),   hlsl_output(),    msl_output(),
+                                       play_output(),    grounds_output(), page_output()};
     return outputs;
 }
 

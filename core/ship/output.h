@@ -46,5 +46,7 @@ ShipOutput spirv_output();
 ShipOutput hlsl_output();
 ShipOutput msl_output();
 ShipOutput play_output();
+ShipOutput grounds_output();
+ShipOutput page_output();
 
 }  // namespace lacquer

@@ -1,0 +1,23 @@
+#include "core/ship/ground_files.h"
+#include "core/ship/output.h"
+
+namespace lacquer {
+
+ShipOutput grounds_output() {
+    ShipOutput output;
+    output.id = "grounds";
+    output.title = "Grounds";
+    output.words = "the pictures that it reads, as they are at 0 s: PNG for colours, plain floats for all else";
+    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+        const Finish& finish = material.finish();
+        Result<std::vector<GroundFile>> grounds =
+            ground_files(material, {0, finish.frame_width, finish.frame_height}, 0, Cancel());
+        if (!grounds) return grounds.fault();
+        ShippedFiles files;
+        for (GroundFile& ground : *grounds) files.push_back({ground_path(ground), std::move(ground.bytes)});
+        return files;
+    };
+    return output;
+}
+
+}  // namespace lacquer
