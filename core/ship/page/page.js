@@ -444,7 +444,7 @@ let wanted = false;
 function showSoon() {
     if (wanted) return;
     wanted = true;
-    requestAnimationFrame((now) => { wanted = false; advance(now); });
+    requestAnimationFrame(() => { wanted = false; advance(performance.now()); });
 }
 
 let lastNow = 0;
