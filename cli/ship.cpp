@@ -6,6 +6,7 @@
 #include "cli/arguments.h"
 #include "cli/played.h"
 #include "cli/verbs.h"
+#include "core/ship/checklist.h"
 #include "core/ship/set.h"
 #include "core/ship/verify.h"
 
@@ -20,6 +21,7 @@ struct ShipOptions {
     std::string reading = "exact";
     bool lists = false;
     bool verifies = false;
+    bool checklist = false;
 };
 
 std::string all_ids() {
@@ -78,7 +80,7 @@ Result<Outcome> ship(const ShipOptions& options) {
     }
     if (options.played.finish.file.empty())
         return usage_fault("cli.missing-value", "no finish is named", "lacquer-cli ship FILE -o FOLDER");
-    if (options.folder.empty())
+    if (options.folder.empty() && !options.checklist)
         return usage_fault("cli.missing-value", "no folder is named to ship to", "add -o FOLDER");
     if (options.reading != "exact" && options.reading != "native")
         return usage_fault("cli.reading", "there is no reading '" + options.reading + "'", "exact or native");
@@ -89,6 +91,10 @@ Result<Outcome> ship(const ShipOptions& options) {
     const Result<ShipMaterial> material = ship_material(
         {played->checked, played->path, options.reading == "exact" ? PictureAccess::exact : PictureAccess::native});
     if (!material) return material.fault();
+    if (options.checklist) {
+        fmt::print("{}", host_checklist(*material));
+        return Outcome::done;
+    }
     const Result<ShippedFiles> files = set_files(*material, *outputs);
     if (!files) return files.fault();
     if (const Result<Done> written = write_set(options.folder, *files); !written) return written.fault();
@@ -116,6 +122,7 @@ Run offer_ship(CLI::App& options) {
         ->capture_default_str();
     options.add_flag("--verify", chosen->verifies,
                      "draws what was written at several moments of the tape, and compares it with the application");
+    options.add_flag("--checklist", chosen->checklist, "prints what the host has to supply, and writes nothing");
     options.add_flag("--list", chosen->lists, "tells which targets there are");
     return [chosen] { return ship(*chosen); };
 }
