@@ -130,6 +130,7 @@ Q_SIGNALS:
     void finish_replaced();  ///< for the models that follow it; views watch the next, which comes after
     void finish_changed();
     void selection_changed();
+    void was_saved();        ///< its file was written
     void going_to_leave();   ///< it is about to be asked whether there are unsaved changes
     void left();             ///< another finish comes in its place, or the same one read again
     void missing_changed();  ///< files that its grounds read have come or gone

@@ -141,6 +141,7 @@ bool Document::saved(const QString& file, const std::optional<Fault>& not_shared
         say(words);
     }
     emit finish_changed();
+    emit was_saved();
     return true;
 }
 

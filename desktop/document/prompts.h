@@ -17,6 +17,8 @@ struct Prompts {
     std::function<QString(const QString& folder)> finish_to_open;
     std::function<QString(const QString& proposed)> finish_to_save;
     std::function<QString(const QString& folder)> folder_to_collect;
+    /// A folder for a set: empty, new, or one that holds a set already.
+    std::function<QString(const QString& folder)> folder_to_ship;
     std::function<QString(const QString& folder)> picture_to_add;
     std::function<QString(const QString& proposed)> picture_to_save;
     std::function<QString(const QString& folder)> tape_to_open;

@@ -7,7 +7,7 @@
 namespace lacquer {
 
 /// The screen on which an action has something to work on.
-enum class Where { everywhere, bench, rehearse, sweep };
+enum class Where { everywhere, bench, rehearse, sweep, ship };
 
 /// What must be there for an action to be used.
 enum class When {
@@ -42,6 +42,9 @@ enum class Checked {
     bench,
     rehearse,
     sweep,
+    ship,
+    keep_shipped,
+    native_reading,
     sheet_sweep,
     sheet_looks,
     sheet_lots,

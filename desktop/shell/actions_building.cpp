@@ -22,6 +22,21 @@ std::span<const ActionRow> building_rows() {
         ActionRow{"save_copy", "Finish", "Save a copy…", "", "save a copy elsewhere and go on here"},
         ActionRow{"collect", "Finish", "Collect…", "", "the finish with all its files, in one folder"},
         ActionRow{"", "Finish"},
+        ActionRow{"ship_to", "Finish", "Ship to…", "Ctrl+Alt+P", "write the chosen targets into a folder"},
+        ActionRow{"ship_again", "Finish", "Ship again", "Ctrl+Alt+H", "the same set to the same place"},
+        ActionRow{"keep_shipped", "Finish", "Keep shipped", "Ctrl+Alt+L",
+                  "ship again at every save, for a game that watches the folder"}
+            .shows(Checked::keep_shipped),
+        ActionRow{"native_reading", "Finish", "Native reading", "Ctrl+Alt+T",
+                  "pictures are read by the sampler's own filtering, one read a read; else exactly as here"}
+            .at(Where::ship)
+            .shows(Checked::native_reading),
+        ActionRow{"verify_set", "Finish", "Verify the targets", "Ctrl+Alt+M",
+                  "draw what would be written, and compare it with what is seen here"}
+            .at(Where::ship),
+        ActionRow{"copy_checklist", "Finish", "Copy what the host supplies", "Ctrl+Alt+Q", "as text for a ticket"}.at(
+            Where::ship),
+        ActionRow{"", "Finish"},
         ActionRow{"finish_page", "Finish", "Name, brief, frame…", "Ctrl+B", "what the effect must do, and its frame"},
         ActionRow{"preferences", "Finish", "Preferences…", "Ctrl+,", "drawing, memory, saving, keys"},
         ActionRow{"", "Finish"},

@@ -12,6 +12,8 @@ std::span<const ActionRow> looking_rows() {
             Checked::rehearse),
         ActionRow{"sweep", "Look", "Sweep", "Ctrl+3", "the effect at many values: sheet, measures, variants, looks"}
             .shows(Checked::sweep),
+        ActionRow{"ship", "Look", "Ship", "Ctrl+4", "the effect for use elsewhere: shaders, play, page, verified"}
+            .shows(Checked::ship),
         ActionRow{"", "Look"},
         ActionRow{"show_selected", "Look", "Show selected", "S", "show the selected step on the stage"}
             .needs(When::step)

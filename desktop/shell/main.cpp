@@ -36,6 +36,9 @@ lacquer::Prompts real_prompts() {
     prompts.folder_to_collect = [](const QString& folder) {
         return QFileDialog::getExistingDirectory(nullptr, QObject::tr("Collect the finish and its files in"), folder);
     };
+    prompts.folder_to_ship = [](const QString& folder) {
+        return QFileDialog::getExistingDirectory(nullptr, QObject::tr("Ship the finish to"), folder);
+    };
     prompts.picture_to_add = [folder_of](const QString& folder) {
         return QFileDialog::getOpenFileName(
             nullptr, QObject::tr("Add a picture"), folder_of(folder),

@@ -42,6 +42,7 @@
 #include "desktop/shell/notice_bar.h"
 #include "desktop/shell/settings.h"
 #include "desktop/shell/top_bar.h"
+#include "desktop/ship/ship_screen.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/start_list.h"
 #include "desktop/sweep/sweep_screen.h"
@@ -79,12 +80,13 @@ MainWindow::MainWindow(Models& models, Settings& settings, QWidget* parent)
     settings_.write_by(document_.disk());
     build_actions();
     build_menus();
-    for (const char* screen : {"bench", "rehearse", "sweep"}) top_bar_->add_tab(actions_[screen]);
+    for (const char* screen : {"bench", "rehearse", "sweep", "ship"}) top_bar_->add_tab(actions_[screen]);
     build_screens();
     restore_layout();
     connect_views();
     connect_rehearse();
     connect_sweep();
+    connect_ship();
     give_menus();
     stage_->start_list().set_recent(settings_.value("file/recent").toStringList());
     take_settings();
@@ -120,6 +122,8 @@ void MainWindow::build_screens() {
     screens_->addWidget(rehearse_);
     sweep_ = new SweepScreen(models_, actions_, *chooser_, this);
     screens_->addWidget(sweep_);
+    ship_ = new ShipScreen(models_, actions_, this);
+    screens_->addWidget(ship_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

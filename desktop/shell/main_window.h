@@ -33,6 +33,7 @@ class LadderView;
 class Gallery;
 class NoticeBar;
 class RehearseScreen;
+class ShipScreen;
 class Settings;
 class Document;
 class Playing;
@@ -65,6 +66,7 @@ public:
     NoticeBar& notice_bar() { return *notice_bar_; }
     RehearseScreen& rehearse() { return *rehearse_; }
     SweepScreen& sweep() { return *sweep_; }
+    ShipScreen& ship() { return *ship_; }
     bool rehearses() const { return screen_shown() == Where::rehearse; }
     /// Never `everywhere`.
     Where screen_shown() const;
@@ -84,6 +86,7 @@ private:
     Handlers dial_handlers();
     Handlers play_handlers();
     Handlers sweep_handlers();
+    Handlers ship_handlers();
 
     // Actions, as their rows say.
     void build_actions();
@@ -113,6 +116,8 @@ private:
     void refresh_words();
     void show_screen(Where screen);
     void connect_sweep();
+    void connect_ship();
+    void ship_to();
     void sweep_dial();
     void set_look_aside();
     /// Among those that were set aside; -1 for none.
@@ -243,6 +248,8 @@ private:
     LineEditor* filter_ = nullptr;
     RehearseScreen* rehearse_ = nullptr;
     SweepScreen* sweep_ = nullptr;
+    ShipScreen* ship_ = nullptr;
+    QString shipped_key_;  ///< of the finish whose choices the ship screen has
     QStackedWidget* screens_ = nullptr;
     QStackedWidget* dial_pages_ = nullptr;
     QSplitter* columns_ = nullptr;

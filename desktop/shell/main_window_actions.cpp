@@ -40,7 +40,8 @@ namespace lacquer {
 
 MainWindow::Handlers MainWindow::handlers() {
     Handlers all = file_handlers();
-    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers()})
+    for (const Handlers& some :
+         {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers(), ship_handlers()})
         all.insert(some);
     return all;
 }

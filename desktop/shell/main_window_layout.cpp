@@ -55,6 +55,7 @@ void MainWindow::restore_layout() {
     const QString last = settings_.value("window/screen").toString();
     if (last == QStringLiteral("rehearse")) show_screen(Where::rehearse);
     if (last == QStringLiteral("sweep")) show_screen(Where::sweep);
+    if (last == QStringLiteral("ship")) show_screen(Where::ship);
 }
 
 void MainWindow::keep_layout() {
@@ -70,6 +71,7 @@ void MainWindow::keep_layout() {
     const Where shown = screen_shown();
     keep("window/screen", shown == Where::rehearse ? QStringLiteral("rehearse")
                           : shown == Where::sweep  ? QStringLiteral("sweep")
+                          : shown == Where::ship   ? QStringLiteral("ship")
                                                    : QStringLiteral("bench"));
     keep("window/shelf", dial_pages_->currentIndex() == shelf_page);
     const auto list = [](const QList<int>& sizes) {
@@ -103,7 +105,7 @@ void MainWindow::toggle_large_dials() { make_large(*rows_, rows_before_, 1, rows
 
 void MainWindow::set_stage_alone(bool alone) {
     if (alone == stage_alone_) return;
-    if (alone && screen_shown() == Where::sweep) show_screen(Where::bench);
+    if (alone && screen_shown() != Where::bench && !rehearses()) show_screen(Where::bench);
     stage_alone_ = alone;
     for (QWidget* other : {static_cast<QWidget*>(top_bar_), ladder_side_, dials_side_, foot_})
         other->setVisible(!alone);

@@ -21,6 +21,8 @@
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
+#include "desktop/ship/ship_screen.h"
+#include "desktop/ship/target_cards.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/sweep/sheet_view.h"
 #include "desktop/sweep/sweep_screen.h"
@@ -83,6 +85,7 @@ void MainWindow::press_cue(int cue) {
 Where MainWindow::screen_shown() const {
     if (screens_ == nullptr) return Where::bench;
     if (screens_->currentWidget() == rehearse_) return Where::rehearse;
+    if (screens_->currentWidget() == ship_) return Where::ship;
     return screens_->currentWidget() == sweep_ ? Where::sweep : Where::bench;
 }
 
@@ -107,6 +110,10 @@ void MainWindow::show_screen(Where screen) {
         case Where::sweep:
             screens_->setCurrentWidget(sweep_);
             sweep_->sheet().setFocus();
+            break;
+        case Where::ship:
+            screens_->setCurrentWidget(ship_);
+            ship_->cards().setFocus();
             break;
         case Where::bench:
         case Where::everywhere:
@@ -162,7 +169,7 @@ void MainWindow::show_droplets(const Ground& ground) {
 void MainWindow::show_form() {
     show_droplets({});
     // Pages of fields stand on the other two.
-    if (screen_shown() == Where::sweep) show_screen(Where::bench);
+    if (screen_shown() == Where::sweep || screen_shown() == Where::ship) show_screen(Where::bench);
     if (rehearses()) {
         rehearse_->show_page(true);
         return play_form_->focus_first();

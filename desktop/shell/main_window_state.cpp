@@ -17,6 +17,7 @@
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/main_window.h"
+#include "desktop/ship/ship_screen.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
 #include "desktop/sweep/sheet_view.h"
@@ -32,6 +33,8 @@ QString MainWindow::why_not(const ActionRow& row) const {
         return tr("%1 is done in rehearsal (%2)").arg(tr(row.words), key_of("rehearse"));
     if (row.where == Where::sweep && screen_shown() != Where::sweep)
         return tr("%1 is done on the sweep screen (%2)").arg(tr(row.words), key_of("sweep"));
+    if (row.where == Where::ship && screen_shown() != Where::ship)
+        return tr("%1 is done on the ship screen (%2)").arg(tr(row.words), key_of("ship"));
     return what_is_missing(row.when);
 }
 
@@ -109,6 +112,12 @@ bool MainWindow::holds(Checked what) const {
             return rehearses();
         case Checked::sweep:
             return screen_shown() == Where::sweep;
+        case Checked::ship:
+            return screen_shown() == Where::ship;
+        case Checked::keep_shipped:
+            return ship_->shipping().choices().keeps;
+        case Checked::native_reading:
+            return ship_->shipping().choices().native;
         case Checked::sheet_sweep:
             return sweep_->sweeping().mode() == SheetMode::sweep;
         case Checked::sheet_looks:

@@ -18,6 +18,7 @@ const QList<SettingRow>& setting_rows() {
         {"window/shelf", false, "whether the ground shelf was open"},
         {"file/folder", QString(), "folder of the last file"},
         {"file/recent", QStringList(), "finishes that were opened or saved last, newest first"},
+        {"ship/choices", QVariantMap(), "where each finish was shipped to, and as what, by its path"},
         {"keys", QVariantMap(), "keys that were chosen instead of those of the table of actions, by action"},
         {.key = "draw/backend",
          .otherwise = "auto",

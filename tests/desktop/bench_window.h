@@ -60,6 +60,7 @@ public:
     QString to_save;
     QString to_add;
     QString to_collect;
+    QString to_ship;
     Unsaved unsaved = Unsaved::discard;
     ChangedOnDisk changed_on_disk = ChangedOnDisk::stay;
     bool may_write_shared = false;

@@ -30,7 +30,7 @@ ALLOW = {
     "desktop/drawing": ["desktop/playing", "desktop/document", "desktop/kit", "core"],
     **{
         f"desktop/{view}": ["desktop/drawing", "desktop/playing", "desktop/document", "desktop/kit", "core"]
-        for view in ("pages", "ladder", "dials", "shelf", "stage", "tryon", "rehearse", "sweep")
+        for view in ("pages", "ladder", "dials", "shelf", "stage", "tryon", "rehearse", "sweep", "ship")
     },
     "desktop/shell": ["desktop", "core"],
     "bench": ["core"],
