@@ -44,7 +44,7 @@ Result<std::vector<const ShipOutput*>> chosen_outputs(const ShipOptions& options
 
 std::string verified_words(const Verified& verified) {
     if (!verified.was_run) return "not run: " + verified.drawn_by;
-    return fmt::format("{}  largest difference {:.1e}, {:.3f} % turned over, at {} moments by {}",
+    return fmt::format("{}  largest difference {:.1e}, {:.3f} % over an edge, at {} moments by {}",
                        verified.holds() ? "verified" : "DIFFERS ", verified.largest, 100 * verified.turned_over,
                        verified.moments.size(), verified.drawn_by);
 }

@@ -226,8 +226,9 @@ std::string comment_text(std::string_view text) {
         const bool is_control = byte < 0x20 || byte == 0x7F;
         // Compilers before C23 and GLSL 4.20 read a backslash at the end of a line as going on, and ??/ as a backslash.
         const bool is_risky = c == '\\' || c == '?';
-        const bool ends = c == '/' && !line.empty() && line.back() == '*';
-        line += is_control || is_risky || ends ? ' ' : c;
+        const char last = line.empty() ? ' ' : line.back();
+        const bool begins_or_ends = (c == '/' && last == '*') || (c == '*' && last == '/');
+        line += is_control || is_risky || begins_or_ends ? ' ' : c;
     }
     // U+2028 and U+2029 end lines in scripts.
     for (const char* separator : {"\xE2\x80\xA8", "\xE2\x80\xA9"}) {

@@ -53,12 +53,20 @@ constexpr auto reserved_elsewhere =
                                      "vector",      "vertex",        "virtual",     "wchar_t",      "xor",
                                      "xor_eq"});
 
+// Vectors and matrices of HLSL and Metal's language: float4, half3x3.
+bool is_vector_elsewhere(std::string_view word) {
+    const std::size_t stem = word.find_last_not_of("0123456789x") + 1;
+    constexpr auto scalars = std::to_array<std::string_view>(
+        {"bool", "char", "double", "float", "half", "int", "long", "short", "uchar", "uint", "ulong", "ushort"});
+    return stem < word.size() && std::find(scalars.begin(), scalars.end(), word.substr(0, stem)) != scalars.end();
+}
+
 }  // namespace
 
 bool is_glsl_reserved(std::string_view word) {
     const auto is_among = [&](const auto& words) { return std::find(words.begin(), words.end(), word) != words.end(); };
-    return is_among(reserved) || is_among(reserved_elsewhere) || is_builtin_name(word) || word.starts_with("gl_") ||
-           word.starts_with("lq_") || word.find("__") != std::string_view::npos;
+    return is_among(reserved) || is_among(reserved_elsewhere) || is_vector_elsewhere(word) || is_builtin_name(word) ||
+           word.starts_with("gl_") || word.starts_with("lq_") || word.find("__") != std::string_view::npos;
 }
 
 const std::string& GlslNames::name(const std::string& key, std::string_view wish) {

@@ -20,6 +20,12 @@ std::string range_of(double least, double most, const std::string& unit) {
     return plain_number(least, 4) + " to " + plain_number(most, 4) + (unit.empty() ? "" : " " + comment_text(unit));
 }
 
+// A picture is what the artist worked on: in a game, mostly what was drawn before.
+std::string spoken(const NamedPicture& named) {
+    const bool plain = named.ground->as<PictureGround>() != nullptr && named.picture.layer == GroundLayer::colour;
+    return plain ? "colours, such as what was drawn before" : std::string(named.picture.words);
+}
+
 std::string pictures_text(const ShipMaterial& material) {
     std::set<std::string> seen;
     std::string text;
@@ -29,8 +35,7 @@ std::string pictures_text(const ShipMaterial& material) {
             const Ground* table = find_ground(material.finish(), name);
             const bool is_table = !named && table != nullptr && stops_of(*table) != nullptr;
             if ((!named && !is_table) || !seen.insert(name).second) continue;
-            text += fmt::format("[ ] {}: {}\n", name,
-                                is_table ? "the table that lies in grounds/" : std::string(named->picture.words));
+            text += fmt::format("[ ] {}: {}\n", name, is_table ? "the table that lies in grounds/" : spoken(*named));
         }
     }
     return text;

@@ -98,7 +98,10 @@ void ShipScreen::refresh() {
             tr("A frame: %n pass(es), %1 readings and %2 instructions a pixel, %3 MB stored.", nullptr, cost.passes)
                 .arg(qs(plain_number(cost.reads, 1)), qs(plain_number(cost.instructions, 0)),
                      qs(plain_number(static_cast<double>(cost.bytes) / 1e6, 1))));
-        for (const Fault& limit : shipping_.limits()) lines.append(fault_words(limit));
+        for (const Fault& limit : shipping_.limits()) {
+            const QString where = limit.place.where.empty() ? QString() : qs(limit.place.where) + QStringLiteral(": ");
+            lines.append(where + fault_words(limit));
+        }
     }
     facts_->setText(lines.join(QStringLiteral("\n")));
     if (checklist_->toPlainText() != shipping_.checklist()) checklist_->setPlainText(shipping_.checklist());

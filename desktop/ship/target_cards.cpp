@@ -65,9 +65,9 @@ QString TargetCards::verified_words(const ShipTarget& target) const {
     if (!target.verified) return tr("not verified yet");
     const Verified& verified = *target.verified;
     if (!verified.was_run) return tr("not run here: %1").arg(core_words(verified.drawn_by));
-    const QString difference = qs(shortest_number(static_cast<double>(static_cast<float>(verified.largest))));
+    const QString difference = QString::number(verified.largest, 'g', 2);
     const QString turned = qs(plain_number(100 * verified.turned_over, 3));
-    return verified.holds() ? tr("verified: at most %1 off, %2 % of pixels turned over").arg(difference, turned)
+    return verified.holds() ? tr("verified: at most %1 off, %2 % of pixels tip over an edge").arg(difference, turned)
                             : tr("differs: %1 % of pixels are further off than %2").arg(turned).arg(verified_within);
 }
 
