@@ -4,7 +4,10 @@
 
 #include <algorithm>
 #include <cctype>
+#include <filesystem>
+#include <system_error>
 
+#include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/render/frame.h"
 
@@ -123,6 +126,14 @@ Result<ShipMaterial> ship_material(const ShipRequest& request) {
                                         "draw at the size that is shown; another size gives other differences"));
     }
     for (const Ground& ground : checked.finish->grounds) {
+        for (const std::string& path : paths_of(ground)) {
+            std::error_code code;
+            if (path.empty() || std::filesystem::exists(picture_path(request.finish_path, path), code)) continue;
+            material.limits.push_back(limit("ship.missing",
+                                            "a file of it is not there, so it is shipped as black or clear",
+                                            "put it back, or choose another", ground.name));
+            break;
+        }
         if (ground.as<DropletsGround>() == nullptr) continue;
         material.limits.push_back(limit("ship.droplets", "drops are drawn by the host, as instances of one quad",
                                         "see droplets in the manifest; or ship frames of the tape", ground.name));

@@ -83,7 +83,13 @@ Result<PicturePtr> MomentSource::ground(const std::string& name, const ShipMomen
     } else {
         add_layer(use.wanted, named->picture.layer);
     }
-    return grounds_.picture(*named, use, cancel);
+    Result<PicturePtr> picture = grounds_.picture(*named, use, cancel);
+    if (picture || cancel.requested()) return picture;
+    // As in the application: what is not there is black, a sprite clear.
+    if (named->ground->as<SpriteGround>() == nullptr) return PicturePtr();
+    Picture clear(1, 1, 4);
+    std::fill(clear.data.begin(), clear.data.end(), 0.0F);
+    return std::make_shared<const Picture>(std::move(clear));
 }
 
 }  // namespace lacquer

@@ -40,8 +40,8 @@ public:
     /// Faults: those of `Renderer::render`.
     Result<MomentPictures> pictures(const ShipMoment& moment, const Cancel& cancel);
 
-    /// Values and grounds at a time; `since` is the tick since all began anew, for `tick`. Faults: those of reading
-    /// grounds.
+    /// Values and grounds at a time; `since` is the tick since all began anew, for `tick`. Grounds that cannot be read
+    /// are null, which is black; sprites are clear. Faults: `render.cancelled`.
     Result<MomentInputs> inputs(const ShipMoment& moment, double since, double part, const Cancel& cancel);
 
 private:

@@ -18,6 +18,19 @@ namespace lacquer {
 namespace {
 
 constexpr int side_width = 420;
+constexpr int least_side_width = 320;
+
+// Stays down as long as its action is so.
+QPushButton* following_button(QWidget* parent, QAction* action, const QString& words) {
+    QPushButton* button = panel_button(parent, action, words);
+    if (!action->isCheckable()) return button;
+    button->setCheckable(true);
+    button->setChecked(action->isChecked());
+    QObject::connect(action, &QAction::toggled, button, &QPushButton::setChecked);
+    QObject::connect(action, &QAction::triggered, button,
+                     [button, action] { button->setChecked(action->isChecked()); });
+    return button;
+}
 
 }  // namespace
 
@@ -34,10 +47,16 @@ ShipScreen::ShipScreen(Models& models, const QHash<QString, QAction*>& actions, 
     left->addWidget(head(actions));
     left->addWidget(cards_, 1);
     auto* side = new QWidget(this);
-    side->setFixedWidth(side_width);
+    side->setMinimumWidth(least_side_width);
+    side->setMaximumWidth(side_width);
     auto* right = new QVBoxLayout(side);
     right->setContentsMargins(theme::margin, theme::margin, theme::margin, theme::margin);
     right->setSpacing(theme::gap);
+    auto* checks = new QHBoxLayout;
+    checks->addWidget(following_button(side, actions[QStringLiteral("verify_set")], tr("Verify")));
+    checks->addWidget(following_button(side, actions[QStringLiteral("native_reading")], tr("Native reading")));
+    checks->addStretch(1);
+    right->addLayout(checks);
     facts_->setObjectName(QStringLiteral("ship_facts"));
     facts_->setWordWrap(true);
     facts_->setTextFormat(Qt::PlainText);
@@ -57,8 +76,8 @@ ShipScreen::ShipScreen(Models& models, const QHash<QString, QAction*>& actions, 
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(0);
-    columns->addLayout(left, 1);
-    columns->addWidget(side);
+    columns->addLayout(left, 3);
+    columns->addWidget(side, 2);
     connect(&shipping_, &Shipping::changed, this, &ShipScreen::refresh);
     refresh();
 }
@@ -66,21 +85,10 @@ ShipScreen::ShipScreen(Models& models, const QHash<QString, QAction*>& actions, 
 QWidget* ShipScreen::head(const QHash<QString, QAction*>& actions) {
     QHBoxLayout* row = nullptr;
     QWidget* head = panel_header(this, row);
-    const auto add = [&](const char* action, const QString& words) {
-        QAction* follows = actions[QString::fromLatin1(action)];
-        QPushButton* button = panel_button(head, follows, words);
-        row->addWidget(button);
-        if (!follows->isCheckable()) return;
-        button->setCheckable(true);
-        button->setChecked(follows->isChecked());
-        connect(follows, &QAction::toggled, button, &QPushButton::setChecked);
-    };
-    add("ship_to", tr("Ship to…"));
-    add("ship_again", tr("Ship again"));
-    add("keep_shipped", tr("Keep shipped"));
+    for (const auto& [action, words] :
+         {std::pair{"ship_to", tr("Ship to…")}, {"ship_again", tr("Ship again")}, {"keep_shipped", tr("Keep shipped")}})
+        row->addWidget(following_button(head, actions[QString::fromLatin1(action)], words));
     row->addStretch(1);
-    add("native_reading", tr("Native reading"));
-    add("verify_set", tr("Verify"));
     return head;
 }
 

@@ -17,7 +17,7 @@ namespace lacquer {
 namespace {
 
 constexpr int card_height = 104;
-constexpr int least_card_width = 300;
+constexpr int least_card_width = 290;
 constexpr int card_line = 17;
 constexpr int box_side = 13;
 

@@ -23,6 +23,7 @@
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/actions.h"
 #include "desktop/shell/help_card.h"
+#include "desktop/ship/ship_screen.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/stage/transect_view.h"
 #include "desktop/sweep/differences.h"
@@ -129,6 +130,29 @@ TEST_CASE("every action of the Finish and Edit menus does what it says") {
     bench.wait_for([&] { return !bench.document().background().busy(); });
     CHECK(bench.last_said.startsWith(QStringLiteral("Collected")));
     CHECK(std::filesystem::exists(bench.folder().path() / "all" / "files"));
+
+    bench.to_ship = qs(bench.folder().file("set"));
+    for (const char* id : {"ship_to", "ship_again"}) {
+        menus.press(id);
+        REQUIRE(QTest::qWaitFor([&] { return !bench.document().background().busy(); }, 60000));
+        CHECK(bench.last_said.startsWith(QStringLiteral("Shipped")));
+    }
+    CHECK(std::filesystem::exists(bench.folder().path() / "set" / "manifest.json"));
+    const auto choices = [&] { return bench.window().ship().shipping().choices(); };
+    menus.press("keep_shipped");
+    CHECK(choices().keeps);
+    menus.press("keep_shipped");
+    bench.action("ship");
+    menus.press("native_reading");
+    CHECK(choices().native);
+    menus.press("verify_set");
+    CHECK(bench.document().background().busy());
+    bench.document().background().stop();
+    REQUIRE(QTest::qWaitFor([&] { return !bench.document().background().busy(); }, 60000));
+    REQUIRE(QTest::qWaitFor([&] { return bench.window().ship().shipping().is_current(); }, 60000));
+    menus.press("copy_checklist");
+    CHECK(clipboard().find("Each frame") != std::string::npos);
+    bench.action("bench");
 
     menus.press("new_finish");
     CHECK(finish_of(bench).name == "Untitled");
@@ -403,6 +427,8 @@ TEST_CASE("every action of the Look menu does what it says") {
     menus.changes("rehearse", [&] { return bench.window().rehearses(); });
     menus.press("sweep");
     CHECK(bench.window().screen_shown() == Where::sweep);
+    menus.press("ship");
+    CHECK(bench.window().screen_shown() == Where::ship);
     menus.press("rehearse");
     menus.changes("bench", [&] { return bench.window().rehearses(); });
     menus.check_all_done();

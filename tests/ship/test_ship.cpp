@@ -95,7 +95,14 @@ ShipMaterial demo(const std::string& name, PictureAccess access = PictureAccess:
 
 }  // namespace
 
-TEST_CASE("every demo ships to every shader target as it is seen") {
+TEST_CASE("a shader, a loop, drops and many passes ship to every shader target as they are seen") {
+    for (const char* name : {"squall-strike", "lamp-flame", "rain-on-the-pane", "captured-harbour"}) {
+        const ShipMaterial material = demo(name);
+        check_verified(name, material, small_verification(material));
+    }
+}
+
+TEST_CASE("every demo ships to every shader target as it is seen", "[.everything]") {
     for (const auto& entry : fs::directory_iterator(std::string(LACQUER_SOURCE) + "/demo/finishes")) {
         if (entry.path().extension() != ".lacquer") continue;
         const std::string name = entry.path().stem().string();

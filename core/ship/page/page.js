@@ -295,9 +295,11 @@ function setUniform(made, uniform, value) {
 
 const clear = new Float32Array(4);
 let clearPicture = null;
+let blackPicture = null;  // for what was not there when this was shipped
 
 function source(entry) {
-    return stored.get(entry.source) || kept.get(entry.source) || pictures.get(entry.source) || clearPicture;
+    return stored.get(entry.source) || kept.get(entry.source) || pictures.get(entry.source) ||
+        (entry.kind === 'ground' ? blackPicture : clearPicture);
 }
 
 // Draws a pass and gives what it drew. Targets of a frame are used again; those of ticks are handed over.
@@ -665,6 +667,7 @@ async function start() {
     averagingProgram = program(averaging);
     showingProgram = program(showing);
     clearPicture = picture(1, 1, 4, clear);
+    blackPicture = picture(1, 1, 4, new Float32Array([0, 0, 0, 1]));
     for (const pass of manifest.passes) programs.push(program(shaders[pass.name]));
     for (const ground of grounds) pictures.set(ground.name, await loadGround(ground));
     build();
