@@ -10,6 +10,7 @@
 #include "core/lang/known_names.h"
 #include "core/lang/past.h"
 #include "core/picture/table.h"
+#include "core/ship/play/play_names.h"
 
 namespace lacquer {
 
@@ -103,7 +104,19 @@ std::string stored_format(const Resource& resource) {
     return found != single.end() ? found->second : "rgba32f";
 }
 
-Json pass_json(const ShipMaterial& material, const ShippedPass& shipped, std::span<const ShipOutput* const> outputs) {
+// Where each value stands in NAME_values, counted in doubles.
+std::map<std::string, int> value_places(const Finish& finish) {
+    std::map<std::string, int> places;
+    int at = 0;
+    for (const auto& [name, field] : play_names(finish).fields) {
+        places[name] = at;
+        at += field.width;
+    }
+    return places;
+}
+
+Json pass_json(const ShipMaterial& material, const ShippedPass& shipped, std::span<const ShipOutput* const> outputs,
+               const std::map<std::string, int>& values) {
     const Shader shader = shipped_shader(material, shipped, Dialect::vulkan_450);
     Json files = Json::object();
     for (const ShipOutput* output : outputs) {
@@ -111,10 +124,13 @@ Json pass_json(const ShipMaterial& material, const ShippedPass& shipped, std::sp
     }
     Json uniforms = Json::array();
     for (const ShaderUniform& uniform : shader.uniforms) {
-        uniforms.push_back(Json::object({{"name", uniform.name},
-                                         {"source", uniform.source},
-                                         {"type", glsl_name(uniform.type)},
-                                         {"offset", uniform.offset}}));
+        Json json = Json::object({{"name", uniform.name},
+                                  {"source", uniform.source},
+                                  {"type", glsl_name(uniform.type)},
+                                  {"parts", width_of(uniform.type)},
+                                  {"offset", uniform.offset}});
+        if (const auto value = values.find(uniform.source); value != values.end()) json["value_at"] = value->second;
+        uniforms.push_back(std::move(json));
     }
     Json pictures = Json::array();
     for (const ShaderPicture& picture : shader.pictures) {
@@ -172,7 +188,7 @@ Json uniforms_json(const ShipMaterial& material) {
 }
 
 // Every ground picture and table of any pass once.
-Json grounds_json(const ShipMaterial& material) {
+Json grounds_json(const ShipMaterial& material, std::span<const ShippedFile> files) {
     const Finish& finish = material.finish();
     Json list = Json::array();
     std::vector<std::string> seen;
@@ -193,6 +209,12 @@ Json grounds_json(const ShipMaterial& material) {
                 if (named->picture.layer != GroundLayer::colour) json["values"] = "data";
             }
             if (ground != nullptr && ground->as<DropletsGround>() != nullptr) json["droplets"] = true;
+            const auto file =
+                std::find_if(files.begin(), files.end(), [&](const ShippedFile& each) { return each.of == source; });
+            if (file != files.end()) {
+                json["file"] = file->path;
+                for (const auto& [key, value] : file->facts.members()) json[key] = value;
+            }
             list.push_back(std::move(json));
         }
     }
@@ -225,10 +247,12 @@ Json limits_json(const Faults& limits) {
 
 }  // namespace
 
-Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const> outputs) {
+Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const> outputs,
+                 std::span<const ShippedFile> files) {
     const Finish& finish = material.finish();
+    const std::map<std::string, int> values = value_places(finish);
     Json passes = Json::array();
-    for (const ShippedPass& pass : material.passes) passes.push_back(pass_json(material, pass, outputs));
+    for (const ShippedPass& pass : material.passes) passes.push_back(pass_json(material, pass, outputs, values));
     Json targets = Json::array();
     for (const ShipOutput* output : outputs) targets.push_back(output->id);
     Json cues = Json::array();
@@ -256,7 +280,7 @@ Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const
                       {"cues", std::move(cues)},
                       {"signals", std::move(signals)},
                       {"uniforms", uniforms_json(material)},
-                      {"grounds", grounds_json(material)},
+                      {"grounds", grounds_json(material, files)},
                       {"passes", std::move(passes)}});
     if (!material.request.checked->ticked.empty()) manifest["ticks"] = ticks_json(material);
     manifest["limits"] = limits_json(material.limits);

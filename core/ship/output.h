@@ -16,6 +16,8 @@ namespace lacquer {
 struct ShippedFile {
     std::string path;
     std::string bytes;
+    std::string of = {};  ///< the ground that it is the picture of; mostly empty
+    Json facts = {};      ///< what the manifest says of that picture, besides the path
 };
 using ShippedFiles = std::vector<ShippedFile>;
 

@@ -84,7 +84,7 @@ Result<ShippedFiles> set_files(const ShipMaterial& material, const std::vector<c
         if (!written) return written.fault();
         for (ShippedFile& file : *written) files.push_back(std::move(file));
     }
-    files.push_back({manifest_file, readable_json(manifest_of(material, outputs))});
+    files.push_back({manifest_file, readable_json(manifest_of(material, outputs, files))});
     if (progress) progress(1, "");
     return files;
 }

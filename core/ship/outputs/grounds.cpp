@@ -14,7 +14,11 @@ ShipOutput grounds_output() {
             ground_files(material, {0, finish.frame_width, finish.frame_height}, 0, Cancel());
         if (!grounds) return grounds.fault();
         ShippedFiles files;
-        for (GroundFile& ground : *grounds) files.push_back({ground_path(ground), std::move(ground.bytes)});
+        for (GroundFile& ground : *grounds) {
+            Json facts =
+                Json::object({{"width", ground.width}, {"height", ground.height}, {"channels", ground.channels}});
+            files.push_back({ground_path(ground), std::move(ground.bytes), ground.name, std::move(facts)});
+        }
         return files;
     };
     return output;
