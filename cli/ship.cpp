@@ -19,6 +19,8 @@ struct ShipOptions {
     std::string folder;
     std::vector<std::string> outputs;
     std::string reading = "exact";
+    std::optional<double> at;
+    double frame_rate = 12;
     bool lists = false;
     bool verifies = false;
     bool checklist = false;
@@ -38,7 +40,9 @@ Result<std::vector<const ShipOutput*>> chosen_outputs(const ShipOptions& options
         chosen.push_back(output);
     }
     if (!chosen.empty()) return chosen;
-    for (const ShipOutput& output : ship_outputs()) chosen.push_back(&output);
+    for (const ShipOutput& output : ship_outputs()) {
+        if (output.is_usual) chosen.push_back(&output);
+    }
     return chosen;
 }
 
@@ -88,8 +92,11 @@ Result<Outcome> ship(const ShipOptions& options) {
     if (!outputs) return outputs.fault();
     Result<PlayedFinish> played = played_finish(options.played);
     if (!played) return played.fault();
+    if (!(options.frame_rate > 0) || options.frame_rate > 120)
+        return usage_fault("cli.number", "--frames takes more than 0, up to 120 a second", "");
     const Result<ShipMaterial> material = ship_material(
-        {played->checked, played->path, options.reading == "exact" ? PictureAccess::exact : PictureAccess::native});
+        {played->checked, played->path, options.reading == "exact" ? PictureAccess::exact : PictureAccess::native,
+         options.at, options.frame_rate});
     if (!material) return material.fault();
     if (options.checklist) {
         fmt::print("{}", host_checklist(*material));
@@ -101,6 +108,10 @@ Result<Outcome> ship(const ShipOptions& options) {
     std::size_t bytes = 0;
     for (const ShippedFile& file : *files) bytes += file.bytes.size();
     fmt::print("{}: {} files, {:.1f} kB\n", options.folder, files->size(), static_cast<double>(bytes) / 1000);
+    for (const ShipOutput* output : *outputs) {
+        const std::string why = output->unless != nullptr ? output->unless(*material) : std::string();
+        if (!why.empty()) fmt::print("{} left out: {}\n", output->id, why);
+    }
     for (const Fault& limit : material->limits) tell(limit);
     if (!options.verifies) return Outcome::done;
     return verify(*material, *outputs, *files, std::make_shared<const Tape>(played->tape.tape));
@@ -113,12 +124,18 @@ Run offer_ship(CLI::App& options) {
     add_played(options, chosen->played);
     options.add_option("-o,--output", chosen->folder, "the folder of the set; a set that lies there is replaced whole")
         ->type_name("FOLDER");
-    options.add_option("--to", chosen->outputs, "only this target; several may be given. " + all_ids())
+    options
+        .add_option("--to", chosen->outputs,
+                    "only this target; several may be given. " + all_ids() +
+                        "; without it all but those that take long: still, sheet, animation")
         ->allow_extra_args(false)
         ->type_name("TARGET");
     options
         .add_option("--reading", chosen->reading,
                     "how pictures are read: exact, as in the application, or native, by the sampler's filtering")
+        ->capture_default_str();
+    options.add_option("--at", chosen->at, "the moment of a still, seconds; else where most of the effect is seen");
+    options.add_option("--frames", chosen->frame_rate, "frames a second of sheets and moving pictures")
         ->capture_default_str();
     options.add_flag("--verify", chosen->verifies,
                      "draws what was written at several moments of the tape, and compares it with the application");

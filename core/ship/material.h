@@ -3,6 +3,7 @@
 
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -34,6 +35,8 @@ struct ShipRequest {
     std::shared_ptr<const CheckedFinish> checked;
     std::string finish_path;  ///< where the finish lies, for its pictures; may be empty
     PictureAccess access = PictureAccess::exact;
+    std::optional<double> at = {};  ///< the moment of a still, seconds; else where most of the effect is seen
+    double frame_rate = 12;         ///< of frames that are drawn, a second
 };
 
 struct ShipMaterial {

@@ -6,6 +6,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/base/cancel.h"
 #include "core/base/result.h"
 #include "core/finish/json.h"
 #include "core/ship/material.h"
@@ -27,8 +28,12 @@ struct ShipOutput {
     std::string_view title;   ///< as the screen does
     std::string_view words;   ///< what it writes, in a line
     std::string_view ending;  ///< of a pass's shader; empty for what is no shader
-    /// All its files. Faults: those of `cross_shader` and of reading pictures.
-    Result<ShippedFiles> (*write)(const ShipMaterial&) = nullptr;
+    /// Why a finish cannot be shipped so; empty if it can. Null for what every finish can be.
+    std::string (*unless)(const ShipMaterial&) = nullptr;
+    /// False for what takes long and not everybody wants: it is written only where it is asked for.
+    bool is_usual = true;
+    /// All its files. Faults: those of `cross_shader`, of reading and of drawing pictures; `render.cancelled`.
+    Result<ShippedFiles> (*write)(const ShipMaterial&, const Cancel& cancel) = nullptr;
 };
 
 /// All of them, in the order in which they are offered.
@@ -50,5 +55,9 @@ ShipOutput msl_output();
 ShipOutput play_output();
 ShipOutput grounds_output();
 ShipOutput page_output();
+ShipOutput still_output();
+ShipOutput sheet_output();
+ShipOutput animation_output();
+ShipOutput cube_output();
 
 }  // namespace lacquer

@@ -80,7 +80,8 @@ Result<ShippedFiles> set_files(const ShipMaterial& material, const std::vector<c
         if (cancel.requested()) return stopped();
         if (progress)
             progress(static_cast<double>(k) / static_cast<double>(outputs.size()), std::string(outputs[k]->title));
-        Result<ShippedFiles> written = outputs[k]->write(material);
+        if (outputs[k]->unless != nullptr && !outputs[k]->unless(material).empty()) continue;
+        Result<ShippedFiles> written = outputs[k]->write(material, cancel);
         if (!written) return written.fault();
         for (ShippedFile& file : *written) files.push_back(std::move(file));
     }

@@ -13,7 +13,8 @@ namespace lacquer {
 /// Is told how far it has come, 0..1, and with what it is busy.
 using ShipProgress = std::function<void(double share, const std::string& what)>;
 
-/// All files of a set with these outputs, the manifest last. Faults: those of the outputs, `ship.stopped`.
+/// All files of a set with these outputs, the manifest last; those that the finish cannot be shipped as are left out.
+/// Faults: those of the outputs, `ship.stopped`.
 Result<ShippedFiles> set_files(const ShipMaterial& material, const std::vector<const ShipOutput*>& outputs,
                                const Cancel& cancel = {}, const ShipProgress& progress = {});
 

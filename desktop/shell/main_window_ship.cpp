@@ -16,13 +16,13 @@ QString key_of_choices(const Document& document) { return qs(document.path()); }
 
 QVariantMap kept(const ShipChoices& choices) {
     return {{QStringLiteral("folder"), choices.folder},
-            {QStringLiteral("left_out"), choices.left_out},
+            {QStringLiteral("turned"), choices.turned},
             {QStringLiteral("native"), choices.native},
             {QStringLiteral("keeps"), choices.keeps}};
 }
 
 ShipChoices choices_from(const QVariantMap& kept) {
-    return {kept[QStringLiteral("folder")].toString(), kept[QStringLiteral("left_out")].toStringList(),
+    return {kept[QStringLiteral("folder")].toString(), kept[QStringLiteral("turned")].toStringList(),
             kept[QStringLiteral("native")].toBool(), kept[QStringLiteral("keeps")].toBool()};
 }
 

@@ -17,7 +17,11 @@ struct Shipping::Looked {
 };
 
 Shipping::Shipping(Models& models, QObject* parent) : QObject(parent), document_(models.document) {
-    for (const ShipOutput& output : ship_outputs()) targets_.push_back({&output, true, 0, 0, {}, {}});
+    for (const ShipOutput& output : ship_outputs()) {
+        targets_.emplace_back();
+        targets_.back().output = &output;
+        targets_.back().chosen = output.is_usual;
+    }
     connect(&document_, &Document::finish_changed, this, [this] {
         look();
         emit changed();
@@ -35,7 +39,8 @@ ShipRequest Shipping::request() const {
 void Shipping::set_choices(const ShipChoices& choices) {
     if (choices == choices_) return;
     choices_ = choices;
-    for (ShipTarget& target : targets_) target.chosen = !choices_.left_out.contains(qs(std::string(target.output->id)));
+    for (ShipTarget& target : targets_)
+        target.chosen = target.output->is_usual != choices_.turned.contains(qs(std::string(target.output->id)));
     look();
     emit choices_changed();
     emit changed();
@@ -44,7 +49,7 @@ void Shipping::set_choices(const ShipChoices& choices) {
 void Shipping::toggle(std::size_t target) {
     ShipChoices choices = choices_;
     const QString id = qs(std::string(targets_[target].output->id));
-    if (!choices.left_out.removeOne(id)) choices.left_out.append(id);
+    if (!choices.turned.removeOne(id)) choices.turned.append(id);
     set_choices(choices);
 }
 
@@ -62,9 +67,13 @@ void Shipping::look() {
         looked.native = request.access == PictureAccess::native;
         const Result<ShipMaterial> material = ship_material(request);
         for (const ShipOutput& output : ship_outputs()) {
-            ShipTarget target{&output, true, 0, 0, {}, {}};
+            ShipTarget target;
+            target.output = &output;
             if (material && !cancel.requested()) {
-                const Result<ShippedFiles> files = output.write(*material);
+                if (output.unless != nullptr) target.unless = output.unless(*material);
+                const Result<ShippedFiles> files = target.unless.empty() && output.is_usual
+                                                       ? output.write(*material, cancel)
+                                                       : Result<ShippedFiles>(ShippedFiles());
                 if (!files) target.fault = files.fault();
                 for (const ShippedFile& file : files ? *files : ShippedFiles()) {
                     ++target.files;
@@ -149,7 +158,7 @@ void Shipping::verify() {
         for (std::size_t i = 0; i < outputs.size(); ++i) {
             progress(static_cast<double>(i) / static_cast<double>(outputs.size()));
             if (outputs[i]->ending.empty()) continue;
-            const Result<ShippedFiles> files = outputs[i]->write(*material);
+            const Result<ShippedFiles> files = outputs[i]->write(*material, cancel);
             if (!files) return files.fault();
             Verified verified;
             if (const Result<ShippedDrawer> drawer = drawer_of(*material, *outputs[i], *files)) {

@@ -20,13 +20,14 @@ struct ShipTarget {
     std::size_t files = 0;
     std::size_t bytes = 0;
     std::optional<Fault> fault;  ///< why it cannot be written
+    std::string unless;          ///< why this finish has no such thing
     std::optional<Verified> verified;
 };
 
 /// What a finish was shipped as last; kept between runs.
 struct ShipChoices {
     QString folder;
-    QStringList left_out;  ///< ids of targets
+    QStringList turned;  ///< ids of usual targets that are left out, and of others that are taken
     bool native = false;
     bool keeps = false;  ///< ships again at every save
     friend bool operator==(const ShipChoices&, const ShipChoices&) = default;

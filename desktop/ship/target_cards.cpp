@@ -61,6 +61,7 @@ void TargetCards::rebuild() {
 
 QString TargetCards::verified_words(const ShipTarget& target) const {
     if (target.fault) return fault_words(*target.fault);
+    if (!target.unless.empty()) return tr("not for this finish: %1").arg(core_words(target.unless));
     if (target.output->ending.empty()) return {};
     if (!target.verified) return tr("not verified yet");
     const Verified& verified = *target.verified;

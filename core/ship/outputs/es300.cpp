@@ -8,7 +8,7 @@ ShipOutput es300_output() {
     output.title = "GLSL ES 3.00";
     output.words = "fragment shaders for OpenGL ES 3.0 and WebGL 2, one a pass";
     output.ending = "frag";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+    output.write = [](const ShipMaterial& material, const Cancel&) -> Result<ShippedFiles> {
         return glsl_files(material, es300_output(), Dialect::es_300);
     };
     return output;

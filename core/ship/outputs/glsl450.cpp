@@ -8,7 +8,7 @@ ShipOutput glsl450_output() {
     output.title = "GLSL for Vulkan";
     output.words = "fragment shaders of GLSL 4.50 with Vulkan's bindings, one a pass";
     output.ending = "frag";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+    output.write = [](const ShipMaterial& material, const Cancel&) -> Result<ShippedFiles> {
         return glsl_files(material, glsl450_output(), Dialect::vulkan_450);
     };
     return output;

@@ -8,10 +8,10 @@ ShipOutput grounds_output() {
     output.id = "grounds";
     output.title = "Grounds";
     output.words = "the pictures that it reads, as they are at 0 s: PNG for colours, plain floats for all else";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+    output.write = [](const ShipMaterial& material, const Cancel& cancel) -> Result<ShippedFiles> {
         const Finish& finish = material.finish();
         Result<std::vector<GroundFile>> grounds =
-            ground_files(material, {0, finish.frame_width, finish.frame_height}, 0, Cancel());
+            ground_files(material, {0, finish.frame_width, finish.frame_height}, 0, cancel);
         if (!grounds) return grounds.fault();
         ShippedFiles files;
         for (GroundFile& ground : *grounds) {

@@ -8,7 +8,7 @@ ShipOutput hlsl_output() {
     output.title = "HLSL";
     output.words = "pixel shaders of shader model 5.0 for Direct3D, one a pass";
     output.ending = "hlsl";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+    output.write = [](const ShipMaterial& material, const Cancel&) -> Result<ShippedFiles> {
         return crossed_files(material, hlsl_output(), &CrossedShader::hlsl);
     };
     return output;

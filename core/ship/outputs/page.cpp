@@ -8,8 +8,8 @@ ShipOutput page_output() {
     output.id = "page";
     output.title = "Page";
     output.words = "one HTML file that runs the effect in a browser, for those who have nothing installed";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
-        Result<std::string> page = page_of(material, Cancel());
+    output.write = [](const ShipMaterial& material, const Cancel& cancel) -> Result<ShippedFiles> {
+        Result<std::string> page = page_of(material, cancel);
         if (!page) return page.fault();
         return ShippedFiles{{material.stem + ".html", std::move(*page)}};
     };

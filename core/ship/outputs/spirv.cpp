@@ -8,7 +8,7 @@ ShipOutput spirv_output() {
     output.title = "SPIR-V";
     output.words = "binary fragment shaders for Vulkan 1.0, one a pass";
     output.ending = "spv";
-    output.write = [](const ShipMaterial& material) -> Result<ShippedFiles> {
+    output.write = [](const ShipMaterial& material, const Cancel&) -> Result<ShippedFiles> {
         return crossed_files(material, spirv_output(), &CrossedShader::spirv);
     };
     return output;

@@ -1,0 +1,171 @@
+// Pictures that are shipped: stills, sheets, moving pictures, tables of colours.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/finish/json_tree.h"
+#include "core/picture/cube.h"
+#include "core/picture/files.h"
+#include "core/ship/pictures/colour_table.h"
+#include "core/ship/pictures/moving_png.h"
+#include "core/ship/pictures/sprite_sheet.h"
+#include "core/ship/set.h"
+#include "tests/ship/played_tapes.h"
+#include "tests/support/finishes.h"
+
+using namespace lacquer;
+
+namespace {
+
+Image8 image_of(int width, int height) {
+    Image8 image{width, height, {}};
+    image.data.resize(4 * static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
+    std::fill(image.data.begin(), image.data.end(), std::uint8_t{0});
+    return image;
+}
+
+std::uint8_t* pixel(Image8& image, int x, int y) { return image.data.data() + 4 * (y * image.width + x); }
+
+ShippedFiles shipped(const ShipMaterial& material, const char* id) {
+    Result<ShippedFiles> files = set_files(material, {find_ship_output(id)});
+    if (!files) FAIL(to_text(files.fault()));
+    return std::move(*files);
+}
+
+// A short finish of 40 x 24 that goes round once, clear but for a strip.
+Finish turning() {
+    Finish finish = test::finish_of({{"strip", "vec4(1, time, 0, abs(uv.x - 0.5) < 0.1 ? 1.0 : 0.0)"},
+                                     {"turned", "vec4(strip.rgb * (0.5 + 0.5 * sin(time * 6.2831853)), strip.a)"}});
+    finish.frame_width = 40;
+    finish.frame_height = 24;
+    finish.length = 1;
+    return finish;
+}
+
+}  // namespace
+
+TEST_CASE("what is not clear is trimmed, and all that is clear is one pixel") {
+    Image8 image = image_of(9, 7);
+    CHECK(trimmed(image) == SheetRectangle{0, 0, 1, 1, 0, 0});
+    pixel(image, 3, 2)[3] = 1;
+    CHECK(trimmed(image) == SheetRectangle{0, 0, 1, 1, 3, 2});
+    pixel(image, 8, 6)[3] = 255;
+    CHECK(trimmed(image) == SheetRectangle{0, 0, 6, 5, 3, 2});
+}
+
+TEST_CASE("a sheet's cells hold the frames, apart, with their edges beyond them, and sides are powers of two") {
+    std::vector<Image8> frames;
+    for (int k = 0; k < 7; ++k) {
+        Image8 frame = image_of(12, 10);
+        for (int y = 1; y < 5 + k % 3; ++y) {
+            for (int x = 2; x < 9; ++x) {
+                pixel(frame, x, y)[0] = static_cast<std::uint8_t>(20 * k + x);
+                pixel(frame, x, y)[1] = static_cast<std::uint8_t>(10 * y);
+                pixel(frame, x, y)[3] = 255;
+            }
+        }
+        frames.push_back(std::move(frame));
+    }
+    SpriteSheet sheet = sprite_sheet(frames, 2);
+    for (const int side : {sheet.image.width, sheet.image.height}) CHECK((side & (side - 1)) == 0);
+    REQUIRE(sheet.rectangles.size() == frames.size());
+    for (std::size_t k = 0; k < frames.size(); ++k) {
+        const SheetRectangle& cell = sheet.rectangles[k];
+        for (int y = -2; y < cell.height + 2; ++y) {
+            for (int x = -2; x < cell.width + 2; ++x) {
+                const std::uint8_t* wanted = pixel(frames[k], cell.left + std::clamp(x, 0, cell.width - 1),
+                                                   cell.top + std::clamp(y, 0, cell.height - 1));
+                REQUIRE(std::equal(wanted, wanted + 4, pixel(sheet.image, cell.x + x, cell.y + y)));
+            }
+        }
+    }
+}
+
+TEST_CASE("a shipped sheet tells where and when its cells are, and whether it loops") {
+    const ShippedFiles files = shipped(test::material_of(turning()), "sheet");
+    REQUIRE(files.size() == 3);
+    const Result<Json> json = json_from_text(files[1].bytes, "sheet");
+    REQUIRE(json);
+    CHECK(json->find("cells")->size() == 12);
+    CHECK(json->find("cells")->list()[3].find("time")->number() == Approx(0.25));
+    CHECK(json->find("cells")->list()[3].find("width")->number() == 8);
+    CHECK_FALSE(json->find("loops")->flag());
+    Finish round = turning();
+    round.coats[0].steps.own()[0].formula = "vec4(1, 0.5, 0, 1)";
+    const Result<Json> looped = json_from_text(shipped(test::material_of(round), "sheet")[1].bytes, "sheet");
+    CHECK(looped->find("loops")->flag());
+}
+
+TEST_CASE("a moving PNG is read back by another library, frame by frame") {
+    const test::TemporaryFolder folder;
+    ShipMaterial material = test::material_of(turning());
+    material.request.frame_rate = 8;
+    const ShippedFiles files = shipped(material, "animation");
+    const std::string path = folder.file("moving.png");
+    test::write_file(path, files[0].bytes);
+    // FFmpeg's libraries read it, of which nothing was used to write it.
+    const Result<PictureFrames> frames = picture_frames(path);
+    REQUIRE(frames);
+    CHECK(frames->count == 8);
+    REQUIRE(frames->ends.size() == 8);
+    CHECK(frames->ends[3] == Approx(0.5));
+    const Result<DrawnFrames> drawn = drawn_frames(material, 640, Cancel());
+    REQUIRE(drawn);
+    for (const int k : {0, 3, 7}) {
+        const Result<Picture> picture = read_picture(path, PictureMeaning::data, k);
+        REQUIRE(picture);
+        const Image8& image = drawn->images[static_cast<std::size_t>(k)];
+        for (std::size_t i = 0; i < image.data.size(); ++i) {
+            // Colours of clear pixels are nobody's.
+            if (image.data[i / 4 * 4 + 3] == 0) continue;
+            REQUIRE(std::lround(picture->data[i] * 255.0F) == image.data[i]);
+        }
+    }
+}
+
+TEST_CASE("a finish of colours alone becomes a table that looks up what it draws") {
+    Finish grade =
+        test::with_scene(test::finish_of({{"graded", "scene * vec4(0.9, 0.5, 0.7, 1) + vec4(0.05, 0, 0, 0)"}}));
+    const ShipMaterial material = test::material_of(grade, test::demo_path());
+    const Result<ColourTable> table = colour_table(material);
+    REQUIRE(table);
+    CHECK(table->largest < 1e-5);
+    const Result<CubeTable> read = cube_from_text(table->text, "test");
+    REQUIRE(read);
+    CHECK(read->size == colour_table_side);
+    // The last entry of red, the first of green and blue: 1 * 0.9 + 0.05.
+    CHECK(read->picture.at(colour_table_side - 1, 0)[0] == Approx(0.95F));
+    for (const auto& [formula, words] :
+         std::vector<std::pair<std::string, std::string>>{{"scene * uv.x", "uv"},
+                                                          {"scene * time", "time"},
+                                                          {"texture(scene, uv + 0.1)", "other places"},
+                                                          {"vec4(1)", "none"}}) {
+        INFO(formula);
+        const ShipMaterial none =
+            test::material_of(test::with_scene(test::finish_of({{"graded", formula}})), test::demo_path());
+        CHECK(why_no_table(none).find(words) != std::string::npos);
+        const Result<ColourTable> refused = colour_table(none);
+        REQUIRE_FALSE(refused);
+        CHECK(refused.fault().id == "ship.table");
+    }
+}
+
+TEST_CASE("too many frames are refused with a mend") {
+    Finish finish = turning();
+    finish.length = 60;
+    const Result<DrawnFrames> frames = drawn_frames(test::material_of(finish), 64, Cancel());
+    REQUIRE_FALSE(frames);
+    CHECK(frames.fault().id == "ship.frames");
+}
+
+TEST_CASE("a still is the finished picture at the moment that is asked for") {
+    ShipMaterial material = test::material_of(turning());
+    material.request.at = 0.25;
+    const test::TemporaryFolder folder;
+    test::write_file(folder.file("still.png"), shipped(material, "still")[0].bytes);
+    const Result<Picture> picture = read_picture(folder.file("still.png"), PictureMeaning::colour);
+    REQUIRE(picture);
+    CHECK(picture->width == 40);
+    // sin of a quarter turn is 1: red in full.
+    CHECK(picture->at(20, 12)[0] == Approx(1.0F));
+    CHECK(picture->at(2, 12)[3] == 0.0F);
+}
