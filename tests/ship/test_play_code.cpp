@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <random>
 
+#include "core/ship/play/formula_code.h"
 #include "tests/ship/played_tapes.h"
 #include "tests/support/finishes.h"
 
@@ -216,6 +217,13 @@ TEST_CASE("dials' formulas ship as they are played") {
     tint.formula = "vec3(time, blow, 1) * 0.5";
     finish.dials.insert(finish.dials.end(), {whole, yes, tint});
     check_by_all(finish, random_tape(finish, 5, 6), 6);
+}
+
+TEST_CASE("a formula that looks at pixels has no value of its own") {
+    const Pass pass = test::pass_of("uv.x", Scope());
+    const Result<FormulaCode> code = formula_code(*pass.steps.front().typed, {}, "");
+    REQUIRE_FALSE(code);
+    CHECK(code.fault().id == "ship.formula");
 }
 
 TEST_CASE("every demo's play ships as it is played") {

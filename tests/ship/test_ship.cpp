@@ -189,6 +189,26 @@ TEST_CASE("a finish with faults is not shipped, one without steps is") {
     CHECK(picture.finished == "scene");
 }
 
+TEST_CASE("what a host has to know is said before anything is shipped") {
+    const auto says = [](const ShipMaterial& material, std::string_view id) {
+        for (const Fault& limit : material.limits) {
+            CHECK(limit.severity == Severity::warning);
+            CHECK_FALSE(limit.mend.empty());
+            if (limit.id == id) return true;
+        }
+        return false;
+    };
+    CHECK(says(demo("wake"), "ship.ticks"));
+    CHECK(says(demo("rain-on-the-pane"), "ship.droplets"));
+    CHECK(says(test::material_of(test::finish_of({{"a", "vec4(dFdx(uv.x))"}})), "ship.derivatives"));
+    Finish lost = test::finish_of({{"a", "texture(gone, uv)"}});
+    lost.grounds = {test::picture_ground("gone", "gone.png")};
+    CHECK(says(test::material_of(lost), "ship.missing"));
+    CHECK(test::material_of(test::finish_of({{"a", "vec4(1)"}})).limits.empty());
+    // What is not there ships as it is seen: black.
+    check_verified("a lost picture", test::material_of(lost), {nullptr, {0}, 16, 9});
+}
+
 TEST_CASE("more pictures than devices take in one pass are refused with a mend") {
     Finish finish;
     std::string sum = "vec4(0)";

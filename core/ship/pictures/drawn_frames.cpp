@@ -10,6 +10,14 @@ namespace lacquer {
 
 namespace {
 
+// Of a finish in which nothing is drawn.
+Image8 clear_pixel_image() {
+    Image8 image{1, 1, {}};
+    image.data.resize(4);
+    std::fill(image.data.begin(), image.data.end(), std::uint8_t{0});
+    return image;
+}
+
 class FrameDrawer {
 public:
     FrameDrawer(const ShipMaterial& material, int width, int height) : renderer_(pool_) {
@@ -24,7 +32,7 @@ public:
         request_.time = time;
         const Result<Frame> frame = renderer_.render(request_, cancel);
         if (!frame) return frame.fault();
-        if (frame->steps.empty()) return Image8{1, 1, {}};
+        if (frame->steps.empty()) return clear_pixel_image();
         return to_image(frame->steps.front().picture, frame->steps.front().type, pool_);
     }
 
