@@ -12,6 +12,7 @@
 #include "desktop/rehearse/lanes_view.h"
 #include "desktop/rehearse/rehearse_screen.h"
 #include "desktop/shelf/ground_shelf.h"
+#include "desktop/ship/ship_screen.h"
 #include "desktop/stage/stage_view.h"
 #include "desktop/sweep/sweep_screen.h"
 #include "desktop/tryon/try_on_sheet.h"
@@ -184,16 +185,14 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "outlines.png");
     }
     {
-        BenchWindow bench(test::demo_path("moving-wall"));
-        bench.playing().set_time(4.6);
-        bench.document().select("rim");
-        shoot(bench, "moving-wall.png");
-    }
-    {
-        BenchWindow bench(test::demo_path("ailing-crab"));
-        bench.playing().set_time(4.2);
-        bench.document().select("edge");
-        shoot(bench, "ailing-crab.png");
+        BenchWindow bench(test::demo_path());
+        bench.window().resize(1280, 800);
+        bench.key(Qt::Key_4, Qt::ControlModifier);
+        Shipping& shipping = bench.window().ship().shipping();
+        REQUIRE(QTest::qWaitFor([&] { return shipping.is_current() && !shipping.is_looking(); }, 60000));
+        bench.action("verify_set");
+        REQUIRE(QTest::qWaitFor([&] { return !bench.document().background().busy(); }, 60000));
+        shoot(bench, "ship.png");
     }
     {
         BenchWindow bench(test::demo_path("captured-harbour"));

@@ -220,8 +220,11 @@ TEST_CASE("dials' formulas ship as they are played") {
 }
 
 TEST_CASE("a formula that looks at pixels has no value of its own") {
-    const Pass pass = test::pass_of("uv.x", Scope());
-    const Result<FormulaCode> code = formula_code(*pass.steps.front().typed, {}, "");
+    Typed here;
+    here.node = NameHere{"uv", SymbolKind::known};
+    here.type = Type::vec2;
+    const CodeName none = [](const std::string&, int) { return CodeValue{"0", false}; };
+    const Result<FormulaCode> code = formula_code(here, none, "");
     REQUIRE_FALSE(code);
     CHECK(code.fault().id == "ship.formula");
 }

@@ -675,7 +675,14 @@ async function start() {
     window.lacquer = { readAt, press: pressCue, setSize: (width, height) => { size = { width, height }; } };
     show();
     document.documentElement.dataset.ready = 'yes';
-    if (!matchMedia('(prefers-reduced-motion: reduce)').matches && !location.hash.includes('still')) setPlaying(true);
+    // #at=0.9 shows a moment and stays there; #still stays at the beginning.
+    const moment = /at=([\d.]+)/.exec(location.hash);
+    if (moment) {
+        time = Math.min(Number(moment[1]), manifest.length);
+        show();
+    } else if (!matchMedia('(prefers-reduced-motion: reduce)').matches && !location.hash.includes('still')) {
+        setPlaying(true);
+    }
 }
 
 start().catch((problem) => say(`The effect does not run here: ${problem.message}`));
