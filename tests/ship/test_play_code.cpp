@@ -1,8 +1,11 @@
 // What ships of play does what the application does: on random tapes, in C, C++ and a script.
 #include <catch2/catch.hpp>
+#include <cmath>
 #include <filesystem>
 #include <random>
 
+#include "core/finish/play.h"
+#include "core/ship/play/drive_curves.h"
 #include "core/ship/play/formula_code.h"
 #include "tests/ship/played_tapes.h"
 #include "tests/support/finishes.h"
@@ -217,6 +220,38 @@ TEST_CASE("dials' formulas ship as they are played") {
     tint.formula = "vec3(time, blow, 1) * 0.5";
     finish.dials.insert(finish.dials.end(), {whole, yes, tint});
     check_by_all(finish, random_tape(finish, 5, 6), 6);
+}
+
+TEST_CASE("curves of driven dials are within the error that they state") {
+    const ShipMaterial material =
+        test::material_of(test::demo_named("squall-strike"), test::demo_path("squall-strike"));
+    const Json curves = drive_curves(material);
+    REQUIRE(curves.find("cues")->size() == 2);
+    const Json& hit = curves.find("cues")->list()[1];
+    const Json& radius = hit.find("dials")->find("radius")->list()[0];
+    std::vector<CurveKey> keys;
+    for (const Json& key : radius.find("keys")->list())
+        keys.push_back(
+            {key.list()[0].number(), key.list()[1].number(), key.list()[2].number(), key.list()[3].number()});
+    CHECK(keys.size() < 60);
+    Tape tape;
+    add_to_tape(tape, Cue{"hit", 0, 0.8, 20});
+    const Play play(material.request.checked, tape);
+    const double error = radius.find("error")->number();
+    CHECK(error == Approx(2e-3));
+    for (double time = 0; time < 6; time += 1.0 / 120)
+        CHECK(std::fabs(curve_value(keys, time) - static_cast<double>(play.values(time).at("radius").parts[0])) <=
+              error);
+}
+
+TEST_CASE("a curve through a jump stays within its error at every sample") {
+    std::vector<double> samples;
+    for (int i = 0; i < 200; ++i) samples.push_back(i < 77 ? std::sin(i * 0.05) : 3 - i * 0.01);
+    const std::vector<CurveKey> keys = curve_keys(samples, 0.01, 1e-3);
+    for (std::size_t i = 0; i < samples.size(); ++i)
+        CHECK(curve_value(keys, static_cast<double>(i) * 0.01) == Approx(samples[i]).margin(1.01e-3));
+    CHECK(curve_keys({}, 0.01, 1).empty());
+    CHECK(curve_keys(std::vector<double>{4}, 0.01, 1).size() == 1);
 }
 
 TEST_CASE("a formula that looks at pixels has no value of its own") {

@@ -178,6 +178,22 @@ TEST_CASE("a manifest names what its shaders name, where std140 puts it") {
     }
 }
 
+TEST_CASE("manifests are what their schema says, by another program") {
+    // python3-jsonschema, which knows JSON Schema 2020-12.
+    const test::TemporaryFolder folder;
+    std::string files;
+    for (const char* name : {"squall-strike", "wake", "brine-on-the-glass", "everyday-crossfade", "lamp-flame"}) {
+        test::write_file(folder.file(name), file_named(files_of(demo(name), shader_outputs()), "manifest.json"));
+        files += " " + folder.file(name);
+    }
+    const std::string script =
+        "import json, sys, jsonschema; schema = json.load(open(sys.argv[1])); "
+        "[jsonschema.validate(json.load(open(name)), schema) for name in sys.argv[2:]]; print('all hold')";
+    const test::CommandResult checked = test::run_command("/usr/bin/python3 -c \"" + script + "\" " +
+                                                          LACQUER_SOURCE "/docs/manifest.schema.json" + files);
+    CHECK(checked.output == "all hold\n");
+}
+
 TEST_CASE("a finish with faults is not shipped, one without steps is") {
     const Result<ShipMaterial> refused =
         ship_material({test::checked(test::finish_of({{"a", "vec4(nothing)"}})), {}, PictureAccess::exact});
