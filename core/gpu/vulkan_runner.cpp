@@ -16,7 +16,8 @@ namespace lacquer {
 // All functions that are used, by their names.
 #define LACQUER_VULKAN_FUNCTIONS(X)                                                                                    \
     X(vkDestroyInstance)                                                                                               \
-    X(vkEnumeratePhysicalDevices) X(vkGetPhysicalDeviceProperties) X(vkGetPhysicalDeviceQueueFamilyProperties)         \
+    X(vkEnumeratePhysicalDevices)                                                                                      \
+    X(vkGetPhysicalDeviceProperties) X(vkGetPhysicalDeviceQueueFamilyProperties)                                       \
         X(vkGetPhysicalDeviceMemoryProperties) X(vkCreateDevice) X(vkDestroyDevice) X(vkGetDeviceQueue)                \
             X(vkCreateCommandPool) X(vkDestroyCommandPool) X(vkAllocateCommandBuffers) X(vkBeginCommandBuffer)         \
                 X(vkEndCommandBuffer) X(vkQueueSubmit) X(vkQueueWaitIdle) X(vkResetCommandPool) X(vkCreateImage)       \

@@ -1,0 +1,1 @@
+// Vectors come with metal_stdlib.
