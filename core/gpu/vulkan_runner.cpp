@@ -14,27 +14,23 @@
 namespace lacquer {
 
 // All functions that are used, by their names.
-#define LACQUER_VULKAN_FUNCTIONS(X)                                                                                    \
-    X(vkDestroyInstance)                                                                                               \
-    X(vkEnumeratePhysicalDevices)                                                                                      \
-    X(vkGetPhysicalDeviceProperties) X(vkGetPhysicalDeviceQueueFamilyProperties)                                       \
-        X(vkGetPhysicalDeviceMemoryProperties) X(vkCreateDevice) X(vkDestroyDevice) X(vkGetDeviceQueue)                \
-            X(vkCreateCommandPool) X(vkDestroyCommandPool) X(vkAllocateCommandBuffers) X(vkBeginCommandBuffer)         \
-                X(vkEndCommandBuffer) X(vkQueueSubmit) X(vkQueueWaitIdle) X(vkResetCommandPool) X(vkCreateImage)       \
-                    X(vkDestroyImage) X(vkGetImageMemoryRequirements) X(vkBindImageMemory) X(vkCreateImageView)        \
-                        X(vkDestroyImageView) X(vkCreateBuffer) X(vkDestroyBuffer) X(vkGetBufferMemoryRequirements)    \
-                            X(vkBindBufferMemory) X(vkAllocateMemory) X(vkFreeMemory) X(vkMapMemory) X(vkUnmapMemory)  \
-                                X(vkCreateSampler) X(vkDestroySampler) X(vkCreateDescriptorSetLayout) X(               \
-                                    vkDestroyDescriptorSetLayout) X(vkCreateDescriptorPool) X(vkDestroyDescriptorPool) \
-                                    X(vkAllocateDescriptorSets) X(vkUpdateDescriptorSets) X(vkCreatePipelineLayout)    \
-                                        X(vkDestroyPipelineLayout) X(vkCreateShaderModule) X(vkDestroyShaderModule)    \
-                                            X(vkCreateRenderPass) X(vkDestroyRenderPass) X(vkCreateFramebuffer)        \
-                                                X(vkDestroyFramebuffer) X(vkCreateGraphicsPipelines)                   \
-                                                    X(vkDestroyPipeline) X(vkCmdPipelineBarrier)                       \
-                                                        X(vkCmdCopyBufferToImage) X(vkCmdBeginRenderPass)              \
-                                                            X(vkCmdBindPipeline) X(vkCmdBindDescriptorSets)            \
-                                                                X(vkCmdDraw) X(vkCmdEndRenderPass)                     \
-                                                                    X(vkCmdCopyImageToBuffer)
+// clang-format off
+#define LACQUER_VULKAN_FUNCTIONS(X) \
+    X(vkAllocateCommandBuffers) X(vkAllocateDescriptorSets) X(vkAllocateMemory) X(vkBeginCommandBuffer) \
+    X(vkBindBufferMemory) X(vkBindImageMemory) X(vkCmdBeginRenderPass) X(vkCmdBindDescriptorSets) \
+    X(vkCmdBindPipeline) X(vkCmdCopyBufferToImage) X(vkCmdCopyImageToBuffer) X(vkCmdDraw) \
+    X(vkCmdEndRenderPass) X(vkCmdPipelineBarrier) X(vkCreateBuffer) X(vkCreateCommandPool) \
+    X(vkCreateDescriptorPool) X(vkCreateDescriptorSetLayout) X(vkCreateDevice) X(vkCreateFramebuffer) \
+    X(vkCreateGraphicsPipelines) X(vkCreateImage) X(vkCreateImageView) X(vkCreatePipelineLayout) \
+    X(vkCreateRenderPass) X(vkCreateSampler) X(vkCreateShaderModule) X(vkDestroyBuffer) \
+    X(vkDestroyCommandPool) X(vkDestroyDescriptorPool) X(vkDestroyDescriptorSetLayout) X(vkDestroyDevice) \
+    X(vkDestroyFramebuffer) X(vkDestroyImage) X(vkDestroyImageView) X(vkDestroyInstance) X(vkDestroyPipeline) \
+    X(vkDestroyPipelineLayout) X(vkDestroyRenderPass) X(vkDestroySampler) X(vkDestroyShaderModule) \
+    X(vkEndCommandBuffer) X(vkEnumeratePhysicalDevices) X(vkFreeMemory) X(vkGetBufferMemoryRequirements) \
+    X(vkGetDeviceQueue) X(vkGetImageMemoryRequirements) X(vkGetPhysicalDeviceMemoryProperties) \
+    X(vkGetPhysicalDeviceProperties) X(vkGetPhysicalDeviceQueueFamilyProperties) X(vkMapMemory) \
+    X(vkQueueSubmit) X(vkQueueWaitIdle) X(vkResetCommandPool) X(vkUnmapMemory) X(vkUpdateDescriptorSets)
+// clang-format on
 
 struct VulkanFunctions {
 #define LACQUER_VULKAN_POINTER(name) PFN_##name name = nullptr;

@@ -236,6 +236,19 @@ Json ticks_json(const ShipMaterial& material) {
         {{"rate", checked.finish->ticks.rate}, {"reset", checked.finish->ticks.reset}, {"keeps", std::move(keeps)}});
 }
 
+// As a finish's file has them; see docs/format.md.
+Json droplets_json(const Finish& finish) {
+    Json list = Json::array();
+    for (const Ground& ground : finish.grounds) {
+        const auto* droplets = ground.as<DropletsGround>();
+        if (droplets == nullptr) continue;
+        Json json = Json::object({{"name", ground.name}});
+        write(json, *droplets);
+        list.push_back(std::move(json));
+    }
+    return list;
+}
+
 Json limits_json(const Faults& limits) {
     Json list = Json::array();
     for (const Fault& limit : limits) {
@@ -283,6 +296,7 @@ Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const
                       {"grounds", grounds_json(material, files)},
                       {"passes", std::move(passes)}});
     if (!material.request.checked->ticked.empty()) manifest["ticks"] = ticks_json(material);
+    if (Json droplets = droplets_json(finish); droplets.size() > 0) manifest["droplets"] = std::move(droplets);
     manifest["limits"] = limits_json(material.limits);
     return manifest;
 }

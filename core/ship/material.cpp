@@ -135,8 +135,9 @@ Result<ShipMaterial> ship_material(const ShipRequest& request) {
             break;
         }
         if (ground.as<DropletsGround>() == nullptr) continue;
-        material.limits.push_back(limit("ship.droplets", "drops are drawn by the host, as instances of one quad",
-                                        "see droplets in the manifest; or ship frames of the tape", ground.name));
+        material.limits.push_back(limit(
+            "ship.droplets", "the pictures of its drops are the host's to draw",
+            "what they are like stands in the manifest, under droplets; or ship frames of the tape", ground.name));
     }
     return material;
 }

@@ -145,12 +145,13 @@ void Shipping::ship() {
 void Shipping::verify() {
     struct Found {
         std::shared_ptr<const CheckedFinish> checked;
+        bool native = false;
         std::vector<std::pair<std::string_view, Verified>> all;
     };
     using Given = Result<Found>;
     const auto work = [request = request(), outputs = chosen()](const Cancel& cancel,
                                                                 const Background::Progress& progress) -> Given {
-        Found found{request.checked, {}};
+        Found found{request.checked, request.access == PictureAccess::native, {}};
         const Result<ShipMaterial> material = ship_material(request);
         if (!material) return material.fault();
         WorkerPool pool;
@@ -181,10 +182,11 @@ void Shipping::verify() {
                 if (target.output->id == id && given->checked == document_.shared_checked()) target.verified = verified;
             }
             ran += verified.was_run ? 1 : 0;
-            differ += verified.was_run && !verified.holds() ? 1 : 0;
+            differ += verified.was_run && !verified.holds() && !given->native ? 1 : 0;
         }
-        document_.say(differ > 0 ? tr("%n target(s) draw something else", nullptr, differ)
-                                 : tr("%n target(s) draw what the application draws", nullptr, ran));
+        document_.say(differ > 0      ? tr("%n target(s) draw something else", nullptr, differ)
+                      : given->native ? tr("%n target(s) were drawn by native reading", nullptr, ran)
+                                      : tr("%n target(s) draw what the application draws", nullptr, ran));
         emit changed();
     };
     if (!document_.background().run<Given>(tr("verifying"), work, done))

@@ -68,6 +68,8 @@ QString TargetCards::verified_words(const ShipTarget& target) const {
     if (!verified.was_run) return tr("not run here: %1").arg(core_words(verified.drawn_by));
     const QString difference = QString::number(verified.largest, 'g', 2);
     const QString turned = qs(plain_number(100 * verified.turned_over, 3));
+    if (!verified.holds() && shipping_.choices().native)
+        return tr("native reading: %1 % of pixels are further off than %2").arg(turned).arg(verified_within);
     return verified.holds() ? tr("verified: at most %1 off, %2 % of pixels tip over an edge").arg(difference, turned)
                             : tr("differs: %1 % of pixels are further off than %2").arg(turned).arg(verified_within);
 }
@@ -97,7 +99,8 @@ void TargetCards::paint_card(QPainter& painter, int index) const {
     painter.drawText(QRect(room.left(), room.top() + card_line + 5, room.width(), 2 * card_line), Qt::TextWordWrap,
                      core_words(target.output->words));
     const bool holds = target.verified && target.verified->holds();
-    const bool differs = target.fault || (target.verified && target.verified->was_run && !holds);
+    const bool differs =
+        target.fault || (target.verified && target.verified->was_run && !holds && !shipping_.choices().native);
     const QString words = verified_words(target);
     painter.setPen(differs ? theme::vermilion_text : holds ? theme::celadon : theme::disabled);
     painter.drawText(QRect(room.left(), room.bottom() - 2 * card_line + 2, room.width(), 2 * card_line),

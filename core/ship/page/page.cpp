@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/finish/json_line.h"
+#include "core/inspect/report.h"
 #include "core/ship/ground_files.h"
 #include "core/ship/manifest.h"
 #include "core/ship/page/page_text.h"
@@ -17,6 +18,12 @@ namespace {
 
 // Largest side of what is no colour: layers of numbers weigh more.
 constexpr int most_side_of_page = 1920;
+
+// Before anything has happened there may be no drops to be seen.
+double still_moment(const ShipMaterial& material) {
+    const auto& droplets = material.request.checked->droplets;
+    return droplets.empty() ? 0 : liveliest_moment(*material.request.checked, material.finish().tape);
+}
 
 std::string base64(const std::string& bytes) {
     static constexpr std::string_view letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
@@ -136,8 +143,8 @@ Result<std::string> page_of(const ShipMaterial& material, const Cancel& cancel) 
     const Finish& finish = material.finish();
     Result<PlayCode> play = play_code(material);
     if (!play) return play.fault();
-    const Result<std::vector<GroundFile>> grounds =
-        ground_files(material, {0, finish.frame_width, finish.frame_height}, most_side_of_page, cancel);
+    const Result<std::vector<GroundFile>> grounds = ground_files(
+        material, {still_moment(material), finish.frame_width, finish.frame_height}, most_side_of_page, cancel);
     if (!grounds) return grounds.fault();
     const PlayNames names = play_names(finish);
     Json shaders = Json::object();
