@@ -78,12 +78,12 @@ static inline double lq_eased_steps(const lq_easing* easing, double t) {
 /* Of several points at one time, the last counts from there on. */
 static inline double lq_eased_linear(const lq_easing* easing, double t) {
     int next = 0;
-    while (next < easing->count && !(t < easing->points[2 * next])) ++next;
+    while (next < 2 * easing->count && !(t < easing->points[next])) next += 2;
     if (next == 0) return easing->points[1];
-    if (next == easing->count) return easing->points[2 * next - 1];
-    return easing->points[2 * next - 1] +
-           (easing->points[2 * next + 1] - easing->points[2 * next - 1]) *
-               ((t - easing->points[2 * next - 2]) / (easing->points[2 * next] - easing->points[2 * next - 2]));
+    if (next == 2 * easing->count) return easing->points[next - 1];
+    return easing->points[next - 1] +
+           (easing->points[next + 1] - easing->points[next - 1]) *
+               ((t - easing->points[next - 2]) / (easing->points[next] - easing->points[next - 2]));
 }
 
 static inline double lq_out_bounce(double t) {

@@ -1,5 +1,6 @@
 #include "core/ship/page/page.h"
 
+#include <fmt/core.h>
 #include <zlib.h>
 
 #include <algorithm>
@@ -110,11 +111,11 @@ Json fields_json(const PlayNames& names) {
 std::string play_table(const ShipMaterial& material, const PlayNames& names) {
     const std::string& stem = material.stem;
     std::string cues;
-    for (const auto& [name, own] : names.cues) cues += own + ": " + stem + "_cue_" + own + ", ";
+    for (const auto& [name, own] : names.cues) cues += fmt::format("{0}: {1}_cue_{0}, ", own, stem);
     std::string sets;
     const auto add = [&](const std::string& name) {
         const std::string& field = names.fields.at(name).name;
-        sets += field + ": " + stem + "_set_" + field + ", ";
+        sets += fmt::format("{0}: {1}_set_{0}, ", field, stem);
     };
     for (const Signal& signal : material.finish().signals) add(signal.name);
     for (const Dial& dial : material.finish().dials) {

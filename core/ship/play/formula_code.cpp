@@ -165,7 +165,7 @@ private:
             return wanted == Kind::whole ? fmt::format("{}", static_cast<std::int32_t>(constant->second))
                                          : code_number(static_cast<double>(std::bit_cast<float>(constant->second)));
         }
-        const std::string name = fmt::format("v{}", value);
+        std::string name = fmt::format("v{}", value);
         const bool is_whole = kind(value) == Kind::whole;
         if (is_whole == (wanted == Kind::whole)) return name;
         return (is_whole ? "lq_of_bits(" : "lq_bits_of(") + name + ")";
