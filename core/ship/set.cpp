@@ -76,6 +76,8 @@ bool exchange(const fs::path& a, const fs::path& b) {
 Result<ShippedFiles> set_files(const ShipMaterial& material, const std::vector<const ShipOutput*>& outputs,
                                const Cancel& cancel, const ShipProgress& progress) {
     ShippedFiles files;
+    // What is left out is no target of this set.
+    std::vector<const ShipOutput*> written_as;
     for (std::size_t k = 0; k < outputs.size(); ++k) {
         if (cancel.requested()) return stopped();
         if (progress)
@@ -83,9 +85,10 @@ Result<ShippedFiles> set_files(const ShipMaterial& material, const std::vector<c
         if (outputs[k]->unless != nullptr && !outputs[k]->unless(material).empty()) continue;
         Result<ShippedFiles> written = outputs[k]->write(material, cancel);
         if (!written) return written.fault();
+        written_as.push_back(outputs[k]);
         for (ShippedFile& file : *written) files.push_back(std::move(file));
     }
-    files.push_back({manifest_file, readable_json(manifest_of(material, outputs, files))});
+    files.push_back({manifest_file, readable_json(manifest_of(material, written_as, files))});
     if (progress) progress(1, "");
     return files;
 }
