@@ -268,12 +268,18 @@ Json manifest_of(const ShipMaterial& material, std::span<const ShipOutput* const
     for (const ShippedPass& pass : material.passes) passes.push_back(pass_json(material, pass, outputs, values));
     Json targets = Json::array();
     for (const ShipOutput* output : outputs) targets.push_back(output->id);
+    const PlayNames names = play_names(finish);
     Json cues = Json::array();
-    for (const CueKind& cue : finish.cues)
-        cues.push_back(Json::object({{"name", cue.name}, {"strength", cue.strength}, {"direction", cue.direction}}));
+    for (const CueKind& cue : finish.cues) {
+        cues.push_back(Json::object({{"name", cue.name},
+                                     {"call", material.stem + "_cue_" + names.cues.at(cue.name)},
+                                     {"strength", cue.strength},
+                                     {"direction", cue.direction}}));
+    }
     Json signals = Json::array();
     for (const Signal& signal : finish.signals) {
-        Json json = Json::object({{"name", signal.name}});
+        Json json = Json::object(
+            {{"name", signal.name}, {"call", material.stem + "_set_" + names.fields.at(signal.name).name}});
         const Json facts = source_json(finish, signal.name);
         for (const auto& [key, value] : facts.members()) json[key] = value;
         signals.push_back(std::move(json));

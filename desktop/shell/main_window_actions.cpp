@@ -277,6 +277,7 @@ void MainWindow::step_back() {
         if (sweep_->sweeping().comparing()) return sweep_->sweeping().end_comparing();
         return playing_.let_go_all();
     }
+    if (screen_shown() == Where::ship) return playing_.let_go_all();
     if (rehearses() && rehearse_->shows_page()) return close_form();
     if (rehearses()) return playing_.let_go_all();
     if (dial_pages_->currentIndex() == form_page) return close_form();

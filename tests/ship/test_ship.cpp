@@ -159,6 +159,7 @@ TEST_CASE("a manifest names what its shaders name, where std140 puts it") {
     const ShipMaterial material = demo("squall-strike");
     const Json manifest = parsed(file_named(files_of(material, shader_outputs()), "manifest.json"));
     CHECK(manifest.find("lacquer_set")->number() == manifest_version);
+    CHECK(manifest.find("cues")->list()[0].find("call")->text() == "squall_strike_cue_hit");
     CHECK(manifest.find("targets")->size() == shader_outputs().size());
     // The strike is no table of colours, so its set is no such target.
     const Json without = parsed(file_named(files_of(material, {find_ship_output("cube")}), "manifest.json"));
