@@ -25,9 +25,12 @@ struct ShipOptions {
     bool checklist = false;
 };
 
-std::string all_ids() {
+// The ids of all targets, or of those that are written only where they are asked for.
+std::string ids(bool unusual_only) {
     std::string all;
-    for (const ShipOutput& output : ship_outputs()) all += (all.empty() ? "" : ", ") + std::string(output.id);
+    for (const ShipOutput& output : ship_outputs()) {
+        if (!unusual_only || !output.is_usual) all += (all.empty() ? "" : ", ") + std::string(output.id);
+    }
     return all;
 }
 
@@ -35,7 +38,7 @@ Result<std::vector<const ShipOutput*>> chosen_outputs(const ShipOptions& options
     std::vector<const ShipOutput*> chosen;
     for (const std::string& id : options.outputs) {
         const ShipOutput* output = find_ship_output(id);
-        if (output == nullptr) return usage_fault("cli.target", "there is no target '" + id + "'", all_ids());
+        if (output == nullptr) return usage_fault("cli.target", "there is no target '" + id + "'", ids(false));
         chosen.push_back(output);
     }
     if (!chosen.empty()) return chosen;
@@ -47,11 +50,12 @@ Result<std::vector<const ShipOutput*>> chosen_outputs(const ShipOptions& options
 
 std::string verified_words(const Verified& verified, bool native) {
     if (!verified.was_run) return "not run: " + verified.drawn_by;
-    return fmt::format("{}  largest difference {:.1e}, {:.3f} % over an edge, at {} moments by {}",
+    return fmt::format("{}  largest difference {:.1e}, {:.3f} % over an edge, {:.1f} ms a frame, at {} moments by {}",
                        verified.holds() ? "verified"
                        : native         ? "native  "
                                         : "DIFFERS ",
-                       verified.largest, 100 * verified.turned_over, verified.moments.size(), verified.drawn_by);
+                       verified.largest, 100 * verified.turned_over, verified.milliseconds, verified.moments.size(),
+                       verified.drawn_by);
 }
 
 // Draws what each target wrote, and tells how far it is off.
@@ -129,8 +133,8 @@ Run offer_ship(CLI::App& options) {
         ->type_name("FOLDER");
     options
         .add_option("--to", chosen->outputs,
-                    "only this target; several may be given. " + all_ids() +
-                        "; without it all but those that take long: still, sheet, animation")
+                    "only this target; several may be given. " + ids(false) +
+                        "; without it all but those that take long: " + ids(true))
         ->allow_extra_args(false)
         ->type_name("TARGET");
     options

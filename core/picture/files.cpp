@@ -1,7 +1,5 @@
 #include "core/picture/files.h"
 
-#include <dlfcn.h>
-
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
@@ -10,6 +8,7 @@
 
 #include "core/base/file.h"
 #include "core/base/guarded.h"
+#include "core/base/module.h"
 #include "core/picture/png.h"
 #include "core/picture/reading.h"
 
@@ -19,7 +18,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-struct Module {
+struct PictureModule {
     ReadWatchedFunction read = nullptr;
     PictureFramesFunction frames = nullptr;
     PictureLayersFunction layers = nullptr;
@@ -29,39 +28,25 @@ struct Module {
     EncodeExrFunction encode_exr = nullptr;
     std::string error;
 
-    bool whole() const {
-        return read != nullptr && frames != nullptr && layers != nullptr && read_layer != nullptr &&
-               open_sequence != nullptr && encode != nullptr && encode_exr != nullptr;
-    }
+    bool whole() const { return error.empty(); }
 };
 
-Module load_module() {
-    std::error_code code;
-    const fs::path folder = fs::read_symlink("/proc/self/exe", code).parent_path();
-    Module module;
-    for (const fs::path& place : {folder, folder / "../lib/lacquer"}) {
-        const std::string path = (place / picture_module_file).string();
-        void* handle = dlopen(path.c_str(), RTLD_NOW | RTLD_LOCAL);
-        if (handle == nullptr) {
-            const char* why = dlerror();
-            if (module.error.empty() && why != nullptr) module.error = why;
-            continue;
-        }
-        module.read = reinterpret_cast<ReadWatchedFunction>(dlsym(handle, "lacquer_read_picture"));
-        module.frames = reinterpret_cast<PictureFramesFunction>(dlsym(handle, "lacquer_picture_frames"));
-        module.layers = reinterpret_cast<PictureLayersFunction>(dlsym(handle, "lacquer_picture_layers"));
-        module.read_layer = reinterpret_cast<ReadLayerFunction>(dlsym(handle, "lacquer_read_layer"));
-        module.open_sequence = reinterpret_cast<OpenSequenceFunction>(dlsym(handle, "lacquer_open_sequence"));
-        module.encode = reinterpret_cast<EncodePictureFunction>(dlsym(handle, "lacquer_encode_picture"));
-        module.encode_exr = reinterpret_cast<EncodeExrFunction>(dlsym(handle, "lacquer_encode_exr"));
-        if (module.whole()) return module;
-        module = Module{.error = "it is of another version"};
-    }
-    return module;
+PictureModule load_module() {
+    Module module(picture_module_file);
+    PictureModule loaded;
+    loaded.read = module.function<ReadWatchedFunction>("lacquer_read_picture");
+    loaded.frames = module.function<PictureFramesFunction>("lacquer_picture_frames");
+    loaded.layers = module.function<PictureLayersFunction>("lacquer_picture_layers");
+    loaded.read_layer = module.function<ReadLayerFunction>("lacquer_read_layer");
+    loaded.open_sequence = module.function<OpenSequenceFunction>("lacquer_open_sequence");
+    loaded.encode = module.function<EncodePictureFunction>("lacquer_encode_picture");
+    loaded.encode_exr = module.function<EncodeExrFunction>("lacquer_encode_exr");
+    loaded.error = module.error();
+    return loaded;
 }
 
-const Module& loaded_module() {
-    static const Module module = load_module();
+const PictureModule& loaded_module() {
+    static const PictureModule module = load_module();
     return module;
 }
 
@@ -90,7 +75,7 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read,
     }
     if (by_module && !loaded_module().whole()) return module_fault(path);
     std::string error;
-    switch (read(by_module ? loaded_module() : Module(), error)) {
+    switch (read(by_module ? loaded_module() : PictureModule(), error)) {
         case PictureRead::done:
             return std::nullopt;
         case PictureRead::too_large:
@@ -122,7 +107,7 @@ Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, co
         return !stopped;
     };
     std::optional<Fault> fault = fault_of_reading(
-        path, [&](const Module& module, std::string& error) { return read(module, watched, picture, error); },
+        path, [&](const PictureModule& module, std::string& error) { return read(module, watched, picture, error); },
         by_module);
     if (stopped) return reading_stopped(path);
     if (fault) return *fault;
@@ -132,7 +117,7 @@ Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, co
 // Not by the library itself: it does not notice when the last bytes no longer fit on the disk.
 template <class Encode>
 Result<Done> write_by(const std::string& path, const Encode& encode) {
-    const Module& module = loaded_module();
+    const PictureModule& module = loaded_module();
     if (!module.whole()) return module_fault(path);
     std::string bytes;
     std::string error;
@@ -149,7 +134,9 @@ void prepare_picture_files() { (void)loaded_module(); }
 Result<PictureFrames> picture_frames(const std::string& path) {
     PictureFrames frames;
     if (is_still_png(path)) return frames;
-    const auto read = [&](const Module& module, std::string& error) { return module.frames(path, frames, error); };
+    const auto read = [&](const PictureModule& module, std::string& error) {
+        return module.frames(path, frames, error);
+    };
     if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
     return frames;
 }
@@ -171,15 +158,15 @@ Result<Picture> read_picture_watched(const std::string& path, PictureMeaning mea
     if (is_still_png(path)) {
         return read_watched(
             path, watch,
-            [&](const Module&, const ReadWatch& watched, Picture& picture, std::string& error) {
+            [&](const PictureModule&, const ReadWatch& watched, Picture& picture, std::string& error) {
                 return guarded_reading([&] { return read_png(path, meaning, watched, picture, error); }, error);
             },
             false);
     }
-    return read_watched(path, watch,
-                        [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
-                            return module.read(path, meaning, frame, watched, picture, error);
-                        });
+    return read_watched(
+        path, watch, [&](const PictureModule& module, const ReadWatch& watched, Picture& picture, std::string& error) {
+            return module.read(path, meaning, frame, watched, picture, error);
+        });
 }
 
 Fault reading_stopped(const std::string& path) {
@@ -188,7 +175,7 @@ Fault reading_stopped(const std::string& path) {
 
 Result<std::shared_ptr<PictureSequence>> open_sequence(const std::string& path) {
     std::shared_ptr<PictureSequence> opened;
-    const auto open = [&](const Module& module, std::string& error) {
+    const auto open = [&](const PictureModule& module, std::string& error) {
         return module.open_sequence(path, opened, error);
     };
     if (std::optional<Fault> fault = fault_of_reading(path, open)) return *fault;
@@ -198,14 +185,16 @@ Result<std::shared_ptr<PictureSequence>> open_sequence(const std::string& path) 
 Result<Picture> read_of_sequence(PictureSequence& sequence, const std::string& path, int frame, PictureMeaning meaning,
                                  const ReadWatch& watch) {
     return read_watched(
-        path, watch, [&](const Module&, const ReadWatch& watched, Picture& picture, std::string& error) {
+        path, watch, [&](const PictureModule&, const ReadWatch& watched, Picture& picture, std::string& error) {
             return guarded_reading([&] { return sequence.read(frame, meaning, watched, picture, error); }, error);
         });
 }
 
 Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {
     std::vector<PictureLayer> layers;
-    const auto read = [&](const Module& module, std::string& error) { return module.layers(path, layers, error); };
+    const auto read = [&](const PictureModule& module, std::string& error) {
+        return module.layers(path, layers, error);
+    };
     if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
     return layers;
 }
@@ -217,7 +206,7 @@ Result<Picture> read_layer(const std::string& path, const std::string& layer) {
 Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch,
                                    PictureMeaning meaning) {
     Result<Picture> read = read_watched(
-        path, watch, [&](const Module& module, const ReadWatch& watched, Picture& picture, std::string& error) {
+        path, watch, [&](const PictureModule& module, const ReadWatch& watched, Picture& picture, std::string& error) {
             return module.read_layer(path, layer, meaning, watched, picture, error);
         });
     if (read && read->data.empty())
@@ -246,13 +235,13 @@ Result<Done> write_png(const std::string& path, const Image8& image) {
 }
 
 Result<Done> write_exr(const std::string& path, const std::vector<WrittenChannel>& channels, bool straight) {
-    return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
+    return write_by(path, [&](const PictureModule& module, std::string& bytes, std::string& error) {
         return module.encode_exr(channels, straight, bytes, error);
     });
 }
 
 Result<Done> write_encoded(const std::string& path, const EncodedPicture& picture) {
-    return write_by(path, [&](const Module& module, std::string& bytes, std::string& error) {
+    return write_by(path, [&](const PictureModule& module, std::string& bytes, std::string& error) {
         return module.encode(picture, bytes, error);
     });
 }

@@ -44,9 +44,10 @@ public:
     /// are null, which is black; sprites are clear. Faults: `render.cancelled`.
     Result<MomentInputs> inputs(const ShipMoment& moment, double since, double part, const Cancel& cancel);
 
-private:
+    /// The picture or table that formulas call so; null for one that cannot be read. Faults: as above.
     Result<PicturePtr> ground(const std::string& name, const ShipMoment& moment, const Cancel& cancel);
 
+private:
     const ShipMaterial& material_;
     std::shared_ptr<const Tape> tape_;
     std::shared_ptr<RenderStores> stores_;

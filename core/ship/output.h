@@ -58,6 +58,10 @@ ShipOutput page_output();
 ShipOutput still_output();
 ShipOutput sheet_output();
 ShipOutput animation_output();
+ShipOutput gif_output();
+ShipOutput webp_output();
+ShipOutput webm_output();
+ShipOutput mp4_output();
 ShipOutput cube_output();
 
 }  // namespace lacquer

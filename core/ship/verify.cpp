@@ -1,6 +1,7 @@
 #include "core/ship/verify.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 
 #include "core/lang/past.h"
@@ -95,6 +96,7 @@ public:
         : material_(material), drawer_(drawer), source_(source), cancel_(cancel) {}
 
     Result<Done> run(const ShipMoment& moment) {
+        spent_ = {};
         Result<MomentPictures> wanted = source_.pictures(moment, cancel_);
         if (!wanted) return wanted.fault();
         const double rate = material_.finish().ticks.rate;
@@ -113,12 +115,16 @@ public:
         Result<PicturePtr> finished = run_passes(PassMoment::frame, moment, *inputs);
         if (!finished) return finished.fault();
         if (*finished != nullptr) comparison_.compare(**finished, wanted->finished.picture);
+        least_spent_ = std::min(least_spent_, spent_);
         return Done{};
     }
 
     const Comparison& comparison() const { return comparison_; }
+    double milliseconds() const { return std::chrono::duration<double, std::milli>(least_spent_).count(); }
 
 private:
+    using Clock = std::chrono::steady_clock;
+
     template <class Name>
     static void put_ticks(MomentInputs& inputs, const FlowPictures& pictures, const Name& name) {
         for (const auto& [step, picture] : pictures) inputs.pictures[name(step)] = picture.here;
@@ -164,7 +170,9 @@ private:
             const int width = scaled_side(moment.width, shipped.pass.scale);
             const int height = scaled_side(moment.height, shipped.pass.scale);
             inputs.values["lq_drawn_size"] = make_vec2(static_cast<float>(width), static_cast<float>(height));
+            const Clock::time_point begun = Clock::now();
             Result<Picture> drawn = drawer_.draw({shipped, width, height, inputs.values, views});
+            spent_ += Clock::now() - begun;
             if (!drawn) return drawn.fault();
             const std::string& name = shipped.pass.outputs.front();
             const Resource resource = resource_of(shipped.pass, name);
@@ -182,6 +190,8 @@ private:
     MomentSource& source_;
     const Cancel& cancel_;
     Comparison comparison_;
+    Clock::duration spent_{};  // of one moment
+    Clock::duration least_spent_ = Clock::duration::max();
 };
 
 }  // namespace
@@ -209,10 +219,11 @@ Result<Verified> verify_by(const ShipMaterial& material, const ShippedDrawer& dr
         if (Result<Done> done = verification.run({time, request.width, request.height}); !done) return done.fault();
     }
     Verified verified;
-    verified.was_run = true;
+    verified.was_run = !request.moments.empty();
     verified.drawn_by = drawer.name;
     verified.largest = verification.comparison().largest();
     verified.turned_over = verification.comparison().turned_over();
+    verified.milliseconds = verification.milliseconds();
     verified.moments = request.moments;
     verified.width = request.width;
     verified.height = request.height;

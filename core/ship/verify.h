@@ -37,6 +37,8 @@ struct Verified {
     double largest = 0;      ///< difference of any number that is not counted as turned over, relative beyond 1
     double turned_over = 0;  ///< share of pixels that lie further off than `verified_within`: thresholds and places
                              ///< that round the other way
+    /// What drawing a moment took, its ticks and reading its passes back included, at the moment where it took least.
+    double milliseconds = 0;
     std::vector<double> moments;  ///< seconds
     int width = 0;                ///< of the frame in which it was drawn, pixels
     int height = 0;

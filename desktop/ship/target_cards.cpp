@@ -70,7 +70,8 @@ QString TargetCards::verified_words(const ShipTarget& target) const {
     const QString turned = qs(plain_number(100 * verified.turned_over, 3));
     if (!verified.holds() && shipping_.choices().native)
         return tr("native reading: %1 % of pixels are further off than %2").arg(turned).arg(verified_within);
-    return verified.holds() ? tr("verified: at most %1 off, %2 % of pixels tip over an edge").arg(difference, turned)
+    return verified.holds() ? tr("verified: at most %1 off, %2 % of pixels tip over an edge; %3 ms a frame here")
+                                  .arg(difference, turned, qs(plain_number(verified.milliseconds, 1)))
                             : tr("differs: %1 % of pixels are further off than %2").arg(turned).arg(verified_within);
 }
 

@@ -1,10 +1,13 @@
 // Pictures that are shipped: stills, sheets, moving pictures, tables of colours.
+#include <webp/demux.h>
+
 #include <catch2/catch.hpp>
 #include <cmath>
 
 #include "core/finish/json_tree.h"
 #include "core/picture/cube.h"
 #include "core/picture/files.h"
+#include "core/picture/movie.h"
 #include "core/ship/pictures/colour_table.h"
 #include "core/ship/pictures/moving_png.h"
 #include "core/ship/pictures/sprite_sheet.h"
@@ -119,6 +122,166 @@ TEST_CASE("a moving PNG is read back by another library, frame by frame") {
             if (image.data[i / 4 * 4 + 3] == 0) continue;
             REQUIRE(std::lround(picture->data[i] * 255.0F) == image.data[i]);
         }
+    }
+}
+
+namespace {
+
+// All frames of a movie, as another program reads it: rows of four numbers of 8 bits.
+std::string frames_by(const std::string& command, const test::TemporaryFolder& folder) {
+    const std::string to = folder.file("frames.rgba");
+    const test::CommandResult run = test::run_command(command + " " + to);
+    INFO(run.output);
+    REQUIRE(run.code == 0);
+    return test::read_file(to);
+}
+
+// By the format's own library (libwebp's WebPAnimDecoder).
+std::string webp_frames(const std::string& bytes) {
+    const WebPData data{reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()};
+    WebPAnimDecoder* decoder = WebPAnimDecoderNew(&data, nullptr);
+    REQUIRE(decoder != nullptr);
+    WebPAnimInfo info;
+    WebPAnimDecoderGetInfo(decoder, &info);
+    std::string all;
+    while (WebPAnimDecoderHasMoreFrames(decoder) != 0) {
+        std::uint8_t* frame = nullptr;
+        int until = 0;
+        REQUIRE(WebPAnimDecoderGetNext(decoder, &frame, &until) != 0);
+        all.append(reinterpret_cast<const char*>(frame), std::size_t{4} * info.canvas_width * info.canvas_height);
+    }
+    CHECK(info.loop_count == 0);
+    WebPAnimDecoderDelete(decoder);
+    return all;
+}
+
+struct Differences {
+    double mean = 0;
+    int largest = 0;
+};
+
+// Of colours as they lie on black, and of opacity where it is there.
+Differences differences(const std::string& read, const std::vector<Image8>& frames, bool has_opacity) {
+    Differences found;
+    std::size_t count = 0;
+    std::size_t at = 0;
+    for (const Image8& frame : frames) {
+        for (std::size_t i = 0; i < frame.data.size(); ++i, ++at) {
+            const bool is_opacity = i % 4 == 3;
+            const int alpha = frame.data[i / 4 * 4 + 3];
+            const int read_alpha = has_opacity ? static_cast<unsigned char>(read[at / 4 * 4 + 3]) : 255;
+            const int is = static_cast<unsigned char>(read[at]) * (is_opacity ? 255 : read_alpha) / 255;
+            const int wanted = is_opacity ? (has_opacity ? alpha : 255) : frame.data[i] * alpha / 255;
+            found.largest = std::max(found.largest, std::abs(is - wanted));
+            found.mean += std::abs(is - wanted);
+            ++count;
+        }
+    }
+    found.mean /= static_cast<double>(count);
+    return found;
+}
+
+// A soft disc that goes across a colour ramp, or across nothing.
+std::vector<Image8> disc_frames(int width, int height, bool clear) {
+    std::vector<Image8> frames;
+    for (int k = 0; k < 9; ++k) {
+        Image8 frame = image_of(width, height);
+        for (int y = 0; y < height; ++y) {
+            for (int x = 0; x < width; ++x) {
+                const double near = std::hypot(x - 8 - 6 * k, y - height / 2.0);
+                const double part = std::clamp((14 - near) / 3, 0.0, 1.0);
+                std::uint8_t* at = pixel(frame, x, y);
+                at[0] = static_cast<std::uint8_t>(std::lround(part * 220 + (1 - part) * (clear ? 220 : 2 * x)));
+                at[1] = static_cast<std::uint8_t>(std::lround(part * 90 + (1 - part) * (clear ? 90 : 60)));
+                at[2] = static_cast<std::uint8_t>(std::lround(part * 40 + (1 - part) * (clear ? 40 : 3 * y)));
+                at[3] = static_cast<std::uint8_t>(clear ? std::lround(part * 255) : 255);
+            }
+        }
+        frames.push_back(std::move(frame));
+    }
+    return frames;
+}
+
+}  // namespace
+
+// Each is read by a program that had no part in writing it, but for VP9 with opacity, which has one reader.
+TEST_CASE("movies are read back by other programs as the frames that went in") {
+    const test::TemporaryFolder folder;
+    const auto written = [&](MovieFormat format, const std::vector<Image8>& frames, double rate, const char* name) {
+        const Result<std::string> bytes = movie_of(format, frames, rate, Cancel());
+        if (!bytes) FAIL(to_text(bytes.fault()));
+        test::write_file(folder.file(name), *bytes);
+        return folder.file(name);
+    };
+    const bool clear = GENERATE(false, true);
+    // Odd sides are nothing to those that halve the colours.
+    const std::vector<Image8> frames = disc_frames(75, 41, clear);
+    const std::size_t whole = frames.size() * frames[0].data.size();
+    const auto read_by_ffmpeg = [&](const std::string& path, const char* reader) {
+        return frames_by(
+            std::string("ffmpeg -v error -y ") + reader + " -i " + path +
+                " -vf format=rgba,crop=75:41:0:0 -sws_flags accurate_rnd+full_chroma_int -f rawvideo -pix_fmt rgba",
+            folder);
+    };
+    SECTION("WebP is without loss") {
+        const std::string path = written(MovieFormat::webp, frames, 12, "a.webp");
+        const std::string read = webp_frames(test::read_file(path));
+        REQUIRE(read.size() == whole);
+        CHECK(differences(read, frames, true).largest <= 1);
+    }
+    SECTION("GIF has near colours, and opacity that is all or nothing") {
+        const std::string path = written(MovieFormat::gif, frames, 10, "a.gif");
+        const std::string read = frames_by("convert " + path + " -coalesce -depth 8", folder);
+        REQUIRE(read.size() == whole);
+        const Differences found = differences(read, frames, true);
+        CHECK(found.mean < 4);
+        if (!clear) CHECK(found.largest < 48);
+        const Result<PictureFrames> times = picture_frames(path);
+        REQUIRE(times);
+        REQUIRE(times->ends.size() == frames.size());
+        CHECK(times->ends.back() == Approx(0.9));
+    }
+    SECTION("WebM has opacity") {
+        const std::string path = written(MovieFormat::webm, frames, 29.97, "a.webm");
+        const std::string read = read_by_ffmpeg(path, "-c:v libvpx-vp9");
+        REQUIRE(read.size() == whole);
+        CHECK(differences(read, frames, true).mean < 3);
+    }
+    SECTION("MP4 lies on black, its sides even") {
+        const std::string path = written(MovieFormat::mp4, frames, 24, "a.mp4");
+        const test::CommandResult probed = test::run_command(
+            "ffprobe -v error -show_entries stream=codec_name,width,height,avg_frame_rate -of csv=p=0 " + path);
+        CHECK(probed.output.find("h264,76,42,24/1") == 0);
+        const std::string read = read_by_ffmpeg(path, "");
+        REQUIRE(read.size() == whole);
+        CHECK(differences(read, frames, false).mean < 3);
+    }
+}
+
+TEST_CASE("a movie that cannot be is refused in words") {
+    const std::vector<Image8> frames = disc_frames(16, 16, false);
+    CHECK(movie_of(MovieFormat::gif, {}, 12, Cancel()).fault().id == "picture.unwritable");
+    CHECK(movie_of(MovieFormat::webm, frames, 0, Cancel()).fault().id == "picture.unwritable");
+    CHECK(movie_of(MovieFormat::mp4, std::vector<Image8>{frames[0], image_of(8, 8)}, 12, Cancel()).fault().id ==
+          "picture.unwritable");
+    Cancel stopped;
+    stopped.request();
+    CHECK(movie_of(MovieFormat::webp, frames, 12, stopped).fault().id == "render.cancelled");
+    // One pixel, and one frame, are movies, too.
+    for (const MovieFormat format : {MovieFormat::gif, MovieFormat::webp, MovieFormat::webm, MovieFormat::mp4}) {
+        const Result<std::string> bytes = movie_of(format, std::vector<Image8>{image_of(1, 1)}, 12, Cancel());
+        CHECK((bytes || bytes.fault().id == "picture.unwritable"));
+    }
+}
+
+TEST_CASE("a finish ships as movies") {
+    const ShipMaterial material = test::material_of(turning());
+    for (const auto& [id, begins] : std::vector<std::pair<const char*, std::string>>{
+             {"gif", "GIF89a"}, {"webp", "RIFF"}, {"webm", "\x1A\x45\xDF\xA3"}, {"mp4", ""}}) {
+        const ShippedFiles files = shipped(material, id);
+        REQUIRE(files.size() == 2);
+        CHECK(files[0].path.ends_with(std::string(".") + id));
+        CHECK(files[0].bytes.starts_with(begins));
     }
 }
 

@@ -1,4 +1,5 @@
 #include "core/ship/output.h"
+#include "core/ship/pictures/movie_files.h"
 #include "core/ship/pictures/moving_png.h"
 
 namespace lacquer {
@@ -10,8 +11,7 @@ ShipOutput animation_output() {
     output.words = "the tape as one picture that moves, with opacity, for pages and messages";
     output.is_usual = false;
     output.write = [](const ShipMaterial& material, const Cancel& cancel) -> Result<ShippedFiles> {
-        constexpr int longest_side = 640;
-        const Result<DrawnFrames> frames = drawn_frames(material, longest_side, cancel);
+        const Result<DrawnFrames> frames = drawn_frames(material, longest_movie_side, cancel);
         if (!frames) return frames.fault();
         Result<std::string> bytes = moving_png(*frames);
         if (!bytes) return bytes.fault();

@@ -20,11 +20,10 @@ namespace {
 // Largest side of what is no colour: layers of numbers weigh more.
 constexpr int most_side_of_page = 1920;
 
-// Before anything has happened there may be no drops to be seen.
-double still_moment(const ShipMaterial& material) {
-    const auto& droplets = material.request.checked->droplets;
-    return droplets.empty() ? 0 : liveliest_moment(*material.request.checked, material.finish().tape);
-}
+// Of pictures of droplets, which are many: how large, how often and how many.
+constexpr int most_side_of_drops = 256;
+constexpr double drops_rate = 10;
+constexpr int most_frames_of_drops = 60;
 
 std::string base64(const std::string& bytes) {
     static constexpr std::string_view letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
@@ -59,17 +58,32 @@ std::string deflated(const std::string& bytes) {
     return packed;
 }
 
+Json ground_json(const GroundFile& file) {
+    return Json::object({{"name", file.name},
+                         {"is_png", file.is_png},
+                         {"width", file.width},
+                         {"height", file.height},
+                         {"channels", file.channels},
+                         {"bytes", base64(file.is_png ? file.bytes : deflated(in_planes(file.bytes)))}});
+}
+
 Json grounds_json(const std::vector<GroundFile>& files) {
     Json list = Json::array();
-    for (const GroundFile& file : files) {
-        list.push_back(Json::object({{"name", file.name},
-                                     {"is_png", file.is_png},
-                                     {"width", file.width},
-                                     {"height", file.height},
-                                     {"channels", file.channels},
-                                     {"bytes", base64(file.is_png ? file.bytes : deflated(in_planes(file.bytes)))}}));
-    }
+    for (const GroundFile& file : files) list.push_back(ground_json(file));
     return list;
+}
+
+Json played_json(const std::vector<PlayedGround>& played) {
+    Json list = Json::array();
+    for (const PlayedGround& ground : played)
+        list.push_back(
+            Json::object({{"name", ground.name}, {"rate", ground.rate}, {"frames", grounds_json(ground.frames)}}));
+    return list;
+}
+
+std::string about_page(const std::vector<PlayedGround>& played) {
+    const std::string drops = played.empty() ? "" : " Droplets move as on the tape, whatever is pressed.";
+    return "Made with Lacquer. Scenes and other pictures that move stand still here." + drops;
 }
 
 Json tape_json(const Finish& finish, const PlayNames& names) {
@@ -140,13 +154,22 @@ std::string in_html(std::string text) {
 
 }  // namespace
 
+// Before anything has happened there may be no drops to be seen.
+double page_moment(const ShipMaterial& material) {
+    const auto& droplets = material.request.checked->droplets;
+    return droplets.empty() ? 0 : liveliest_moment(*material.request.checked, material.finish().tape);
+}
+
 Result<std::string> page_of(const ShipMaterial& material, const Cancel& cancel) {
     const Finish& finish = material.finish();
     Result<PlayCode> play = play_code(material);
     if (!play) return play.fault();
     const Result<std::vector<GroundFile>> grounds = ground_files(
-        material, {still_moment(material), finish.frame_width, finish.frame_height}, most_side_of_page, cancel);
+        material, {page_moment(material), finish.frame_width, finish.frame_height}, most_side_of_page, cancel);
     if (!grounds) return grounds.fault();
+    const Result<std::vector<PlayedGround>> played =
+        played_droplets(material, drops_rate, most_frames_of_drops, most_side_of_drops, cancel);
+    if (!played) return played.fault();
     const PlayNames names = play_names(finish);
     Json shaders = Json::object();
     for (const ShippedPass& pass : material.passes)
@@ -158,11 +181,13 @@ Result<std::string> page_of(const ShipMaterial& material, const Cancel& cancel) 
     const Json data = Json::object({{"manifest", manifest_of(material, {})},
                                     {"shaders", std::move(shaders)},
                                     {"grounds", grounds_json(*grounds)},
+                                    {"moment", page_moment(material)},
+                                    {"played", played_json(*played)},
                                     {"tape", tape_json(finish, names)},
                                     {"fields", fields_json(names)},
                                     {"cues", std::move(cues)},
                                     {"dials", std::move(dials)},
-                                    {"about", "Made with Lacquer. Pictures that move stand still here."}});
+                                    {"about", about_page(*played)}});
     // The finish's own texts come last, so that no place is looked for in them.
     const std::string html(page_html());
     std::string page;

@@ -158,9 +158,11 @@ function addSmallerCopies(of) {
 
 let filtersFloats = false;
 let averagingProgram = null;
+let decodingProgram = null;
 let showingProgram = null;
 const programs = [];
 const pictures = new Map();  // grounds and tables
+const playedGrounds = new Map();
 let stored = new Map();      // what passes of a frame store
 let kept = new Map();        // what ticks leave: now and before
 
@@ -208,7 +210,7 @@ async function loadGround(ground) {
     gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, gl.NEAREST);
     gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MAG_FILTER, gl.NEAREST);
     const made = picture(bitmap.width, bitmap.height, 4, null);
-    drawTo(made, program(decoding), (used) => bind(used, 0, 'encoded', { texture: encoded }));
+    drawTo(made, decodingProgram, (used) => bind(used, 0, 'encoded', { texture: encoded }));
     gl.deleteTexture(encoded);
     return made;
 }
@@ -297,8 +299,25 @@ const clear = new Float32Array(4);
 let clearPicture = null;
 let blackPicture = null;  // for what was not there when this was shipped
 
+// Droplets as they were over the tape; at the page's own moment they are there in full.
+let groundTime = 0;
+function playedPicture(name) {
+    const played = playedGrounds.get(name);
+    if (!played || Math.abs(groundTime - data.moment) < 0.5 / played.rate) return null;
+    return played.frames[Math.min(Math.max(Math.round(groundTime * played.rate), 0), played.frames.length - 1)];
+}
+
+async function loadPlayed() {
+    for (const played of data.played) {
+        const frames = [];
+        for (const each of played.frames) frames.push(await loadGround(each));
+        if (frames.length) playedGrounds.set(played.name, { rate: played.rate, frames });
+    }
+    showSoon();
+}
+
 function source(entry) {
-    return stored.get(entry.source) || kept.get(entry.source) || pictures.get(entry.source) ||
+    return playedPicture(entry.source) || stored.get(entry.source) || kept.get(entry.source) || pictures.get(entry.source) ||
         (entry.kind === 'ground' ? blackPicture : clearPicture);
 }
 
@@ -310,6 +329,7 @@ function drawPass(pass, number, seconds, tick) {
     const write = pass.writes[0];
     const channels = { r32f: 1, rg32f: 2, rgba32f: 4 }[write.format];
     const key = pass.name;
+    groundTime = seconds;
     let target = pass.at_each === 'frame' ? targets.get(key) : null;
     if (!target || target.width !== width || target.height !== height || target.hasCopies) {
         if (target) gl.deleteTexture(target.texture);
@@ -665,6 +685,7 @@ async function start() {
     gl.bindVertexArray(gl.createVertexArray());
     gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1);
     averagingProgram = program(averaging);
+    decodingProgram = program(decoding);
     showingProgram = program(showing);
     clearPicture = picture(1, 1, 4, clear);
     blackPicture = picture(1, 1, 4, new Float32Array([0, 0, 0, 1]));
@@ -683,6 +704,8 @@ async function start() {
     } else if (!matchMedia('(prefers-reduced-motion: reduce)').matches && !location.hash.includes('still')) {
         setPlaying(true);
     }
+    await loadPlayed();
+    document.documentElement.dataset.whole = 'yes';
 }
 
 start().catch((problem) => say(`The effect does not run here: ${problem.message}`));
