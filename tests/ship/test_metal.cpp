@@ -26,7 +26,7 @@ struct MetalTexture {
 };
 using DrawMetal = void (*)(const void* block, const MetalTexture* pictures, int width, int height, float* pixels);
 
-// Calls the entry point of a shader for every pixel.
+// Calls the entry point of a shader for every pixel, block by block of 2 x 2, so often that slopes are known.
 std::string driver_of(const Shader& shader, const std::string& text) {
     std::string arguments;
     if (!shader.uniforms.empty()) arguments += ", *static_cast<const lq_values*>(block)";
@@ -34,13 +34,26 @@ std::string driver_of(const Shader& shader, const std::string& text) {
     for (std::size_t at = text.find("[[sampler("); at != std::string::npos; at = text.find("[[sampler(", at + 1))
         arguments += ", metal::sampler()";
     if (text.find("[[position]]") != std::string::npos) arguments += ", make_float4(x + 0.5F, y + 0.5F, 0, 1)";
-    return "\nextern \"C\" void draw(const void* block, const metal::texture2d<float>* pictures, int width, int "
-           "height, "
-           "float* pixels) {\n    (void)block;\n    (void)pictures;\n    for (int y = 0; y < height; ++y) for (int x = "
-           "0; x < "
-           "width; ++x) {\n        const main0_out out = main0(" +
-           (arguments.empty() ? arguments : arguments.substr(2)) +
-           ");\n        for (int k = 0; k < 4; ++k) pixels[4 * (y * width + x) + k] = out.lq_out_0[k];\n    }\n}\n";
+    const bool has_slopes = text.find("dfd") != std::string::npos || text.find("fwidth") != std::string::npos;
+    return fmt::format(R"code(
+extern "C" void draw(const void* block, const metal::texture2d<float>* pictures, int width, int height, float* pixels) {{
+    (void)block;
+    (void)pictures;
+    for (int top = 0; top < height; top += 2) for (int left = 0; left < width; left += 2) {{
+        for (int turn = 0; turn < {}; ++turn) {{
+            for (int k = 0; k < 4; ++k) {{
+                const int x = left + (k & 1), y = top + (k >> 1);
+                metal::block_of_pixels.begin(k);
+                const main0_out out = main0({});
+                if (x >= width || y >= height) continue;
+                for (int c = 0; c < 4; ++c) pixels[4 * (y * width + x) + c] = out.lq_out_0[c];
+            }}
+            metal::block_of_pixels.turn();
+        }}
+    }}
+}}
+)code",
+                       has_slopes ? 3 : 1, arguments.empty() ? arguments : arguments.substr(2));
 }
 
 class MetalShaders {
