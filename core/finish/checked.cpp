@@ -12,6 +12,7 @@
 #include "core/finish/ticked_steps.h"
 #include "core/lang/known_names.h"
 #include "core/lang/structural_hash.h"
+#include "core/shader/compile.h"
 
 namespace lacquer {
 
@@ -335,8 +336,8 @@ private:
         });
         surroundings_ = hash_of(scope);
         for_each_step(finish(), [&](const Coat& coat, const Step& step) {
-            StepSource source{
-                step.name, step.formula, step.ticking, coat.on && step.on, surroundings_, made_.steps.size(), 0};
+            StepSource source{step.name,          step.formula,  step.rules,         step.ticking,
+                              coat.on && step.on, surroundings_, made_.steps.size(), 0};
             if (!take_over(source)) add_step(step, source.on, scope);
             source.count = made_.steps.size() - source.first;
             made_.sources.push_back(std::move(source));
@@ -371,8 +372,8 @@ private:
         const auto found = known_.find(source.name);
         if (found == known_.end()) return false;
         const StepSource& old = *found->second;
-        if (old.formula != source.formula || old.ticking != source.ticking || old.on != source.on ||
-            old.surroundings != source.surroundings)
+        if (old.formula != source.formula || old.rules != source.rules || old.ticking != source.ticking ||
+            old.on != source.on || old.surroundings != source.surroundings)
             return false;
         const auto first = before_->steps.begin() + static_cast<std::ptrdiff_t>(old.first);
         made_.steps.insert(made_.steps.end(), first, first + static_cast<std::ptrdiff_t>(old.count));
@@ -411,7 +412,7 @@ private:
         const Operation* operation = whole_step_operation(step.formula, catalogue_);
         Result<Typed> typed = operation != nullptr
                                   ? expand_operation(*operation, step.formula, scope, finish(), stages, handed)
-                                  : compile_step(step.formula, scope);
+                                  : compile(step, scope, checked.notes);
         if (typed && step.ticking.width > 0) typed = as_declared(std::move(*typed), step);
         if (typed && !step.ticking.starts.empty()) {
             Result<std::vector<UnnamedStep>> starts = start_of(step, scope, typed->type);
@@ -448,6 +449,15 @@ private:
             }
         }
         made_.steps.push_back(std::move(checked));
+    }
+
+    static Result<Typed> compile(const Step& step, const Scope& scope, Faults& notes) {
+        if (step.rules != CodeRules::glsl || !is_code(step.formula)) return compile_step(step.formula, scope);
+        Result<CompiledShader> compiled = compile_shader(step.formula, scope);
+        if (!compiled) return compiled.fault();
+        notes = std::move(compiled->notes);
+        for (Fault& note : notes) note.place.where = step.name;
+        return std::move(compiled->typed);
     }
 
     static std::string_view word_at(std::string_view text, Span span) {

@@ -22,6 +22,7 @@ struct CheckedStep {
     bool on = true;
     std::shared_ptr<const Typed> typed;  ///< null where there is a fault
     std::optional<Fault> fault;          ///< its own, or that of a step it reads
+    Faults notes;                        ///< what its code is told besides, with spans in its formula; warnings
     double scale = 1;                    ///< of the frame's size; less than 1 only where it is stored
     StructuralHash hash;                 ///< of `typed`
 };
@@ -60,6 +61,7 @@ struct TickedStep {
 struct StepSource {
     std::string name;
     std::string formula;
+    CodeRules rules = CodeRules::formulas;
     Ticking ticking = {};
     bool on = true;
     std::uint64_t surroundings = 0;  ///< stands for all names that the step may use, and what they mean

@@ -124,6 +124,12 @@ Step read_step(Fields& fields) {
     Step step;
     step.name = fields.text("name");
     step.formula = fields.text("formula");
+    const std::string rules = fields.text("rules");
+    if (rules == "glsl") {
+        step.rules = CodeRules::glsl;
+    } else if (!rules.empty()) {
+        fields.complain("rules", "glsl");
+    }
     step.note = fields.text("note");
     step.on = fields.flag("on", true);
     step.stand_in = fields.flag("stand_in", false);

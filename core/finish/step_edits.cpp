@@ -148,11 +148,21 @@ std::string code_turned(const std::string& text, const std::string& one) {
 }
 
 Finish with_formula(Finish finish, std::string_view step, std::string formula) {
-    find_in(finish, step)->formula = std::move(formula);
+    set_formula(*find_in(finish, step), std::move(formula));
     return finish;
 }
 
 }  // namespace
+
+void set_formula(Step& step, std::string formula) {
+    const bool was_code = is_code(step.formula);
+    step.formula = std::move(formula);
+    if (!is_code(step.formula)) {
+        step.rules = CodeRules::formulas;
+    } else if (!was_code) {
+        step.rules = CodeRules::glsl;
+    }
+}
 
 Result<Finish> replace_words(Finish finish, std::string_view step, Span span, std::string_view text) {
     Step* found = find_in(finish, step);

@@ -12,6 +12,10 @@
 
 namespace lacquer {
 
+/// Gives a step another formula. Where that becomes code, it goes by GLSL's rules; code that is there already keeps its
+/// own.
+void set_formula(Step& step, std::string formula);
+
 /// A finish, and the step to look at now.
 struct StepEdit {
     Finish finish;

@@ -58,6 +58,7 @@ Json keys_of(const PathKeys& keys) {
 
 Json own_keys(const Step& step) {
     Json object = Json::object({{"name", step.name}, {"formula", step.formula}});
+    if (step.rules == CodeRules::glsl) object["rules"] = "glsl";
     if (!step.note.empty()) object["note"] = step.note;
     if (!step.on) object["on"] = false;
     if (step.stand_in) object["stand_in"] = true;

@@ -59,6 +59,10 @@ Result<Typed> ExpressionChecker::call(const Expression& e) {
         if (!checked) return checked;
         args.push_back(std::move(*checked));
     }
+    return called(e, std::move(args));
+}
+
+Result<Typed> ExpressionChecker::called(const Expression& e, std::vector<Typed> args) {
     if (const auto type = type_in(scope_, e.text)) return construct(e, *type, std::move(args));
     if (const auto own = functions.find(e.text); own != functions.end()) return run(e, own->second, std::move(args));
     if (scope_.functions != nullptr) {

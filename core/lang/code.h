@@ -55,7 +55,7 @@ struct Code {
     std::vector<Statement> body;
 };
 
-/// True for a text that is more than one expression: it has a ';', a '{' or a `return` outside remarks.
+/// True for a text that is more than one expression: it has a ';', a '{', a '#' or a `return` outside remarks.
 bool is_code(std::string_view source);
 
 /// Where code stands. In an operation's file `same` is a type as well: that of what the operation is called with.

@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <array>
+#include <cctype>
 
 #include "core/lang/code.h"
 #include "core/lang/expression_parser.h"
@@ -293,13 +294,28 @@ private:
 }  // namespace
 
 bool is_code(std::string_view source) {
-    // Most formulas hold none of these at all, not even in a remark.
-    if (source.find_first_of(";{") == std::string_view::npos && source.find("return") == std::string_view::npos)
-        return false;
-    const Result<std::vector<Token>> tokens = tokenize(source);
-    return tokens && std::any_of(tokens->begin(), tokens->end(), [](const Token& token) {
-               return token.text == ";" || token.text == "{" || token.text == "return";
-           });
+    // By its characters: what is no formula may be code with a mistake, or a shader with directives.
+    const auto is_word = [&](std::size_t at) {
+        return at < source.size() && (std::isalnum(static_cast<unsigned char>(source[at])) != 0 || source[at] == '_');
+    };
+    for (std::size_t at = 0; at < source.size(); ++at) {
+        const std::string_view rest = source.substr(at);
+        if (rest.starts_with("//")) {
+            at = std::min(source.find('\n', at), source.size());
+        } else if (rest.starts_with("/*")) {
+            const std::size_t close = source.find("*/", at + 2);
+            if (close == std::string_view::npos) return false;
+            at = close + 1;
+        } else if (rest[0] == ';' || rest[0] == '{' || rest[0] == '#') {
+            return true;
+        } else if (is_word(at)) {
+            std::size_t end = at;
+            while (is_word(end)) ++end;
+            if (source.substr(at, end - at) == "return") return true;
+            at = end - 1;
+        }
+    }
+    return false;
 }
 
 Result<Code> parse_code(std::string_view source, CodeOf of) {

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/lang/checker.h"
+#include "core/lang/completed.h"
 #include "core/lang/fitting.h"
 
 namespace lacquer {
@@ -16,9 +17,6 @@ struct Local {
     int variable = 0;
     Type type = Type::number;
 };
-
-/// Most nodes of one formula or function, with those of the functions that it calls.
-inline constexpr std::size_t max_nodes = 20000;
 
 /// The binary operator that is spelled so; `mark` must be one.
 Operator binary_operator(std::string_view mark);
@@ -41,6 +39,9 @@ public:
 
     /// Both sides brought together by a binary operator.
     Result<Typed> operation(Operator op, Span span, std::string_view mark, Typed left, Typed right) const;
+
+    /// A call of a function that is known here by its name, with what is handed to it. Reads no pictures.
+    Result<Typed> called(const Expression& call, std::vector<Typed> args);
 
     // What code adds to a formula.
     std::vector<std::map<std::string, Local, std::less<>>> locals;  ///< innermost last

@@ -12,10 +12,10 @@ bool is_digit(char c) { return c >= '0' && c <= '9'; }
 bool is_name_part(char c) { return is_name_start(c) || is_digit(c); }
 
 // Longest first, so that "<=" is not read as "<".
-constexpr std::array<std::string_view, 45> marks = {
+constexpr std::array<std::string_view, 46> marks = {
     "<<=", ">>=", "<<", ">>", "<=", ">=", "==", "!=", "&&", "||", "^^", "++", "--", "+=", "-=",
     "*=",  "/=",  "%=", "&=", "|=", "^=", "(",  ")",  ",",  ".",  "?",  ":",  "+",  "-",  "*",
-    "/",   "%",   "<",  ">",  "!",  "~",  "&",  "|",  "^",  "=",  ";",  "{",  "}",  "[",  "]"};
+    "/",   "%",   "<",  ">",  "!",  "~",  "&",  "|",  "^",  "=",  ";",  "{",  "}",  "[",  "]",  "#"};
 
 class Lexer {
 public:

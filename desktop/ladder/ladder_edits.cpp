@@ -57,6 +57,7 @@ void LadderView::begin_formula() {
     const Step* step = find_step(document_.finish(), document_.selected());
     if (step == nullptr || editing_ == Editing::formula) return;
     formula_before_ = step->formula;
+    rules_before_ = step->rules;
     editing_ = Editing::formula;
     {
         const QSignalBlocker quiet(formula_editor_);
@@ -75,7 +76,7 @@ void LadderView::formula_typed() {
     Finish changed = document_.finish();
     const StepPlace place = place_of(changed, document_.selected());
     Step& step = changed.coats[place.coat].steps[place.step];
-    step.formula = formula_editor_->toPlainText().toStdString();
+    set_formula(step, formula_editor_->toPlainText().toStdString());
     document_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(document_.selected()))),
                    "formula " + document_.selected());
     rebuild();
@@ -91,7 +92,9 @@ void LadderView::end_formula(bool keep) {
     if (!keep) {
         Finish changed = document_.finish();
         const StepPlace place = place_of(changed, selected_shown_);
-        changed.coats[place.coat].steps[place.step].formula = formula_before_;
+        Step& step = changed.coats[place.coat].steps[place.step];
+        step.formula = formula_before_;
+        step.rules = rules_before_;
         document_.edit(std::move(changed), tr("Left %1 as it was").arg(qs(shown_name(selected_shown_))),
                        "formula " + selected_shown_);
     }

@@ -275,6 +275,7 @@ private:
     bool completion_touched_ = false;
     Editing editing_ = Editing::nothing;
     std::string formula_before_;
+    CodeRules rules_before_ = CodeRules::formulas;
     std::optional<WordAt> edited_word_;
     bool name_then_formula_ = false;
     std::optional<std::size_t> chosen_coat_;  ///< by its heading; until a step is selected
