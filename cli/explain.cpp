@@ -31,6 +31,7 @@ void print_steps(const CheckedFinish& checked) {
     for_each_step(*checked.finish, [&](const Coat& coat, const Step& step) {
         const CheckedStep* known = find_step(checked, step.name);
         fmt::print("  {} / {}{}\n    {}\n", coat.name, step.name, known->on ? "" : " (off)", step.formula);
+        for (const Fault& note : known->notes) fmt::print("    note: {}\n", note.message);
         if (known->fault) fmt::print("    fault {}: {}\n", known->fault->id, to_text(*known->fault));
         if (!known->typed) return;
         fmt::print("    {} = {}\n", glsl_name(known->typed->type), to_text(*known->typed));

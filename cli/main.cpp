@@ -14,10 +14,11 @@
 namespace lacquer::cli {
 
 std::span<const Verb> verbs() {
-    static constexpr std::array<Verb, 10> all = {{
+    static constexpr std::array<Verb, 11> all = {{
         {"render", "draws a finish", offer_render},
         {"inspect", "measures a finish, and tells whether it keeps its promises", offer_inspect},
         {"ship", "writes a finish out for use elsewhere: shaders, play, pages, pictures", offer_ship},
+        {"bring", "makes a finish of a fragment shader", offer_bring},
         {"rates", "plays the tape at several frame rates and tells what differs", offer_rates},
         {"values", "prints what signals, responses and driven dials are worth over time", offer_values},
         {"explain", "prints how a finish is understood, from its formulas down to strips and shaders", offer_explain},

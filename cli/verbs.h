@@ -34,6 +34,7 @@ std::span<const Verb> verbs();
 Run offer_render(CLI::App& options);
 Run offer_inspect(CLI::App& options);
 Run offer_ship(CLI::App& options);
+Run offer_bring(CLI::App& options);
 Run offer_rates(CLI::App& options);
 Run offer_values(CLI::App& options);
 Run offer_explain(CLI::App& options);

@@ -37,10 +37,10 @@ struct Ticks {
     friend bool operator==(const Ticks&, const Ticks&) = default;
 };
 
-/// A named value at each pixel, written as a formula.
 /// By which rules a step's code is read: those of formulas, where `1/2` is 0.5, or GLSL's, where it is 0.
 enum class CodeRules : std::uint8_t { formulas, glsl };
 
+/// A named value at each pixel, written as a formula.
 struct Step {
     std::string name = {};
     std::string formula = {};
@@ -49,7 +49,7 @@ struct Step {
     bool stand_in = false;  ///< stands for something that is not there yet, and is to be replaced
     Ticking ticking = {};
     CodeRules rules = CodeRules::formulas;  ///< counts only where the formula is code
-    KeptKeys extra = {};  ///< keys of the file that this version does not know
+    KeptKeys extra = {};                    ///< keys of the file that this version does not know
 
     friend bool operator==(const Step&, const Step&) = default;
 };

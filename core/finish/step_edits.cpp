@@ -1,5 +1,7 @@
 #include "core/finish/step_edits.h"
 
+#include "core/finish/shader_parts.h"
+
 #include <algorithm>
 #include <optional>
 
@@ -197,6 +199,7 @@ Result<StepEdit> extract_step(Finish finish, std::string_view step, Span span) {
     const Step* found = find_step(finish, step);
     if (found == nullptr) return unknown(step);
     const std::string formula = found->formula;
+    if (is_code(formula) && found->rules == CodeRules::glsl) return extract_variable(std::move(finish), step, span);
     if (is_code(formula)) {
         return edit_fault("edit.extract", step, "a part of code cannot become a step by itself",
                           "write the part as a step and use its name");

@@ -58,9 +58,9 @@ void ShaderTranslator::add_parameters(const ShaderFunction& function, const std:
     names_.emplace_back();
     for (std::size_t k = 0; k < parameters.size(); ++k) {
         const ParameterSyntax& parameter = parameters[k];
-        const Shape& shape = function.shapes[k];
+        const GlslShape& shape = function.shapes[k];
         ShaderName made;
-        if (shape.is(Shape::Kind::picture)) {
+        if (shape.is(GlslShape::Kind::picture)) {
             made.shape = shape;
             made.picture = (*args)[k].picture;
             made.writable = false;
@@ -84,7 +84,7 @@ void ShaderTranslator::add_parameters(const ShaderFunction& function, const std:
 // The statements, in such a way that they can be left.
 void ShaderTranslator::body_of(const ShaderFunction& function) {
     const std::vector<ShaderStatement>& body = *function.definition->body;
-    if (!function.type.is(Shape::Kind::nothing) && returns_in(body) == 0)
+    if (!function.type.is(GlslShape::Kind::nothing) && returns_in(body) == 0)
         refuse("lang.no-result", at(function.definition->word), "'" + function.name + "' does not give back a value",
                "end with return and the value");
     const bool straight = run_.direct || returns_in(body) == (ends_with_return(body) ? 1U : 0U);

@@ -33,7 +33,7 @@ unsigned lone_numbers(std::string_view name) {
 std::optional<LetterTypes> fitting(const BuiltinRow& row, const std::vector<ShaderValue>& args) {
     if (row.params.size() != args.size()) return std::nullopt;
     for (const ShaderValue& arg : args) {
-        if (!arg.shape.is(Shape::Kind::leaf)) return std::nullopt;
+        if (!arg.shape.is(GlslShape::Kind::leaf)) return std::nullopt;
     }
     const unsigned lone = lone_numbers(row.name);
     LetterTypes common;
@@ -76,8 +76,8 @@ ShaderValue ShaderTranslator::call(const ShaderNode& node) {
     if (hidden != nullptr)
         refuse("lang.unknown-function", at(node.word), "'" + node.text + "' is a variable, not a function",
                "give one of them another name");
-    const Shape shape = shape_named(node.text);
-    if (shape.is(Shape::Kind::leaf) || shape.is(Shape::Kind::matrix))
+    const GlslShape shape = shape_named(node.text);
+    if (shape.is(GlslShape::Kind::leaf) || shape.is(GlslShape::Kind::matrix))
         return construct(shape, node.span, values(node.args));
     if (node.text == "at" && !overloads_.contains("at")) return gradient(node);
     if (node.text == "previous" && !overloads_.contains("previous")) return previous(node);
@@ -94,9 +94,9 @@ ShaderValue ShaderTranslator::call(const ShaderNode& node) {
             note(node.word, "'" + node.text + "' is read as GLSL ES 3.00 has it");
         return called(*ready, node, std::move(args));
     }
-    const bool of_matrices =
-        node.text == "outerProduct" ||
-        std::any_of(args.begin(), args.end(), [](const ShaderValue& arg) { return !arg.shape.is(Shape::Kind::leaf); });
+    const bool of_matrices = node.text == "outerProduct" ||
+                             std::any_of(args.begin(), args.end(),
+                                         [](const ShaderValue& arg) { return !arg.shape.is(GlslShape::Kind::leaf); });
     if (of_matrices) return matrix_call(node, args);
     return built_in(node, std::move(args));
 }
@@ -178,12 +178,12 @@ void ShaderTranslator::unknown_function(const ShaderNode& node, const std::vecto
 ShaderValue ShaderTranslator::matrix_call(const ShaderNode& node, std::vector<ShaderValue>& args) {
     const Span span = at(node.span);
     const auto is_vector = [&](std::size_t k) {
-        return args[k].shape.is(Shape::Kind::leaf) && is_float(args[k].shape.leaf) && !args[k].shape.is_scalar();
+        return args[k].shape.is(GlslShape::Kind::leaf) && is_float(args[k].shape.leaf) && !args[k].shape.is_scalar();
     };
-    const auto is_matrix_arg = [&](std::size_t k) { return args[k].shape.is(Shape::Kind::matrix); };
+    const auto is_matrix_arg = [&](std::size_t k) { return args[k].shape.is(GlslShape::Kind::matrix); };
     const bool constant = std::all_of(args.begin(), args.end(), [](const ShaderValue& arg) { return arg.constant; });
     if (node.text == "transpose" && args.size() == 1 && is_matrix_arg(0)) {
-        const Shape from = args[0].shape;
+        const GlslShape from = args[0].shape;
         const ShaderValue whole = bound(std::move(args[0]));
         ShaderValue made{matrix_shape(from.rows, from.columns), {}, span, constant};
         for (int r = 0; r < from.rows; ++r) {

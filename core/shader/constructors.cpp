@@ -18,16 +18,16 @@ Typed converted(Typed leaf, Scalar scalar) {
     return wrap(Conversion(), type, std::move(leaf));
 }
 
-bool is_basic(const Shape& shape) { return shape.is(Shape::Kind::leaf) || shape.is(Shape::Kind::matrix); }
+bool is_basic(const GlslShape& shape) { return shape.is(GlslShape::Kind::leaf) || shape.is(GlslShape::Kind::matrix); }
 
 }  // namespace
 
-ShaderValue ShaderTranslator::construct(const Shape& shape, Span span, std::vector<ShaderValue> args) {
+ShaderValue ShaderTranslator::construct(const GlslShape& shape, Span span, std::vector<ShaderValue> args) {
     const std::string name = shape_text(shape);
     if (args.empty()) refuse("lang.count", at(span), name + "() needs something to make it from", "");
     ShaderValue made;
     const bool constant = std::all_of(args.begin(), args.end(), [](const ShaderValue& arg) { return arg.constant; });
-    if (shape.is(Shape::Kind::structure)) {
+    if (shape.is(GlslShape::Kind::structure)) {
         const auto& parts = shape.structure->parts;
         if (args.size() != parts.size())
             refuse("lang.count", at(span),
@@ -44,8 +44,8 @@ ShaderValue ShaderTranslator::construct(const Shape& shape, Span span, std::vect
                 refuse("lang.kind", arg.span, fmt::format("{}() is not made from a {}", name, shape_text(arg.shape)),
                        "");
         }
-        made = shape.is(Shape::Kind::matrix) ? construct_matrix(shape, span, std::move(args))
-                                             : construct_vector(shape.leaf, span, std::move(args));
+        made = shape.is(GlslShape::Kind::matrix) ? construct_matrix(shape, span, std::move(args))
+                                                 : construct_vector(shape.leaf, span, std::move(args));
     }
     made.span = at(span);
     made.constant = constant;
@@ -104,13 +104,13 @@ std::vector<Typed> ShaderTranslator::components(std::vector<ShaderValue> args, S
     return all;
 }
 
-ShaderValue ShaderTranslator::construct_matrix(const Shape& shape, Span span, std::vector<ShaderValue> args) {
+ShaderValue ShaderTranslator::construct_matrix(const GlslShape& shape, Span span, std::vector<ShaderValue> args) {
     const Type column = float_type(shape.rows);
     const auto number = [&](double value) { return literal_leaf(Type::number, value, at(span)); };
     ShaderValue made{shape, {}, {}};
-    if (args.size() == 1 && (args[0].shape.is_scalar() || args[0].shape.is(Shape::Kind::matrix))) {
+    if (args.size() == 1 && (args[0].shape.is_scalar() || args[0].shape.is(GlslShape::Kind::matrix))) {
         const bool from_matrix = !args[0].shape.is_scalar();
-        const Shape from = args[0].shape;
+        const GlslShape from = args[0].shape;
         std::vector<Typed> parts = components(std::move(args), Scalar::real);
         if (!from_matrix) parts[0] = bound(std::move(parts[0]));
         for (int c = 0; c < shape.columns; ++c) {
@@ -126,7 +126,7 @@ ShaderValue ShaderTranslator::construct_matrix(const Shape& shape, Span span, st
         return made;
     }
     for (const ShaderValue& arg : args) {
-        if (arg.shape.is(Shape::Kind::matrix))
+        if (arg.shape.is(GlslShape::Kind::matrix))
             refuse("lang.matrix", arg.span, "a matrix is made from one other matrix, or from numbers and vectors", "");
     }
     const std::size_t last =
@@ -149,7 +149,7 @@ ShaderValue ShaderTranslator::construct_matrix(const Shape& shape, Span span, st
 ShaderValue ShaderTranslator::construct_array(const ShaderNode& node) {
     std::vector<ShaderNode> items(node.args.begin() + (node.sized ? 1 : 0), node.args.end());
     TypeSyntax type{node.text, node.word};
-    const Shape element = shape_of(type);
+    const GlslShape element = shape_of(type);
     if (items.empty()) refuse("lang.count", at(node.span), "an array needs something to make it from", "");
     if (node.sized) {
         const std::int64_t count = whole_constant(node.args[0], "the size of an array");

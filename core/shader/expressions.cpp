@@ -48,14 +48,18 @@ std::string ShaderTranslator::quoted(Span span) const {
     return "'" + (words.size() <= 40 ? words : words.substr(0, 37) + "...") + "'";
 }
 
-void ShaderTranslator::does_not_fit(const ShaderValue& value, const Shape& wanted, const std::string& who) const {
+void ShaderTranslator::does_not_fit(const ShaderValue& value, const GlslShape& wanted, const std::string& who) const {
     const bool both_numbers = value.shape.is_scalar() && wanted.is_scalar();
     refuse(both_numbers ? "lang.kind" : "lang.width", value.span,
            fmt::format("{} is {}, {} needs {}", quoted(value.span), shape_text(value.shape), who, shape_text(wanted)),
-           both_numbers ? fmt::format("write {}({})", shape_text(wanted),
-                                      text_.substr(value.span.begin,
-                                                   std::min<std::size_t>(value.span.end - value.span.begin, 40)))
-                        : "");
+           both_numbers ? "write " + converted_text(value.span, wanted) : "");
+}
+
+// How a number is written to be of another type: a whole literal with a point, all else in a constructor.
+std::string ShaderTranslator::converted_text(Span span, const GlslShape& wanted) const {
+    const std::string words(text_.substr(span.begin, std::min<std::size_t>(span.end - span.begin, 40)));
+    const bool plain = !words.empty() && words.find_first_not_of("0123456789") == std::string::npos;
+    return plain && wanted.is(Type::number) ? words + ".0" : fmt::format("{}({})", shape_text(wanted), words);
 }
 
 void ShaderTranslator::count_work(Span span, std::size_t much) {
@@ -325,7 +329,7 @@ PartsOf ShaderTranslator::swizzle(const ShaderNode& node, Type of) const {
 
 ShaderValue ShaderTranslator::parts_of(ShaderValue whole, const ShaderNode& node) {
     const Span span = at(node.span);
-    if (whole.shape.is(Shape::Kind::structure)) {
+    if (whole.shape.is(GlslShape::Kind::structure)) {
         std::size_t first = 0;
         for (const auto& [name, shape] : whole.shape.structure->parts) {
             const std::size_t count = leaf_count(shape);
@@ -339,7 +343,7 @@ ShaderValue ShaderTranslator::parts_of(ShaderValue whole, const ShaderNode& node
                fmt::format("{} has no part '{}'", shape_text(whole.shape), node.text.substr(0, 40)),
                "name one of its parts");
     }
-    if (!whole.shape.is(Shape::Kind::leaf) || width_of(whole.shape.leaf) == 1)
+    if (!whole.shape.is(GlslShape::Kind::leaf) || width_of(whole.shape.leaf) == 1)
         refuse("lang.parts", at(node.word), fmt::format("a {} has no parts to take", shape_text(whole.shape)),
                "use it without ." + node.text.substr(0, 40));
     const PartsOf taken = swizzle(node, whole.shape.leaf);
@@ -351,7 +355,7 @@ ShaderValue ShaderTranslator::parts_of(ShaderValue whole, const ShaderNode& node
 
 ShaderValue ShaderTranslator::length(const ShaderNode& node) {
     const ShaderValue whole = value(node.args[0]);
-    if (!whole.shape.is(Shape::Kind::array))
+    if (!whole.shape.is(GlslShape::Kind::array))
         refuse("lang.parts", at(node.word),
                fmt::format("only arrays have a length, and this is a {}", shape_text(whole.shape)), "write the number");
     const Span span = at(node.span);
@@ -363,17 +367,17 @@ ShaderValue ShaderTranslator::index(const ShaderNode& node) {
     ShaderValue whole = value(node.args[0]);
     if (has_effects(node.args[1])) whole = kept(std::move(whole));
     const Span span = at(node.span);
-    const bool vector = whole.shape.is(Shape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
-    const int count = vector                                ? width_of(whole.shape.leaf)
-                      : whole.shape.is(Shape::Kind::matrix) ? whole.shape.columns
-                      : whole.shape.is(Shape::Kind::array)  ? whole.shape.count
-                                                            : 0;
+    const bool vector = whole.shape.is(GlslShape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
+    const int count = vector                                    ? width_of(whole.shape.leaf)
+                      : whole.shape.is(GlslShape::Kind::matrix) ? whole.shape.columns
+                      : whole.shape.is(GlslShape::Kind::array)  ? whole.shape.count
+                                                                : 0;
     if (count == 0)
         refuse("lang.parts", at(node.word), fmt::format("a {} has no parts to take", shape_text(whole.shape)),
                "leave the brackets out");
-    const Shape part = vector                                ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
-                       : whole.shape.is(Shape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
-                                                             : *whole.shape.element;
+    const GlslShape part = vector ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
+                           : whole.shape.is(GlslShape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
+                                                                     : *whole.shape.element;
     const Typed place = index_of(node.args[1], count);
     std::vector<std::vector<Typed>> options;
     const std::size_t each = leaf_count(part);
@@ -437,7 +441,7 @@ ShaderValue ShaderTranslator::select(const ShaderNode& node) {
         ShaderValue yes = value(node.args[1]);
         ShaderValue no = value(node.args[2]);
         if (!(yes.shape == no.shape)) does_not_fit(no, yes.shape, "':'");
-        if (holds_array(yes.shape) || holds_picture(yes.shape) || yes.shape.is(Shape::Kind::nothing))
+        if (holds_array(yes.shape) || holds_picture(yes.shape) || yes.shape.is(GlslShape::Kind::nothing))
             refuse("lang.kind", span, "'?' cannot choose between values of the type " + shape_text(yes.shape),
                    "write if and else");
         ShaderValue made{yes.shape, {}, span, condition.constant && yes.constant && no.constant};
@@ -450,7 +454,7 @@ ShaderValue ShaderTranslator::select(const ShaderNode& node) {
     }
     // Only the side that is chosen may change anything.
     std::vector<int> chosen;
-    Shape shape;
+    GlslShape shape;
     TypedStatement s;
     s.kind = StatementKind::branch;
     s.span = span;
@@ -495,11 +499,12 @@ ShaderValue ShaderTranslator::changed(const ShaderNode& node) {
         if (node.kind == ShaderNodeKind::after) old = kept(std::move(old));
         ShaderValue other;
         if (counts) {
-            const bool is_leaf = target.shape.is(Shape::Kind::leaf) && scalar_of(target.shape.leaf) != Scalar::truth;
-            if (!is_leaf && !target.shape.is(Shape::Kind::matrix))
+            const bool is_leaf =
+                target.shape.is(GlslShape::Kind::leaf) && scalar_of(target.shape.leaf) != Scalar::truth;
+            if (!is_leaf && !target.shape.is(GlslShape::Kind::matrix))
                 refuse("lang.kind", span, fmt::format("a {} cannot be counted", shape_text(target.shape)), "");
             const Type one =
-                target.shape.is(Shape::Kind::matrix) ? Type::number : make_type(scalar_of(target.shape.leaf), 1);
+                target.shape.is(GlslShape::Kind::matrix) ? Type::number : make_type(scalar_of(target.shape.leaf), 1);
             other = {leaf_shape(one), {literal_leaf(one, 1, at(node.word))}, at(node.word), true};
         } else {
             if (has_effects(node.args[1])) old = kept(std::move(old));

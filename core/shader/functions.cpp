@@ -77,11 +77,11 @@ void ShaderTranslator::add_function(const ShaderFunctionSyntax& syntax, std::siz
     made->built_in = built_in;
     made->known_from = item;
     for (const ParameterSyntax& parameter : syntax.parameters) {
-        const Shape shape =
+        const GlslShape shape =
             sized(shape_of(parameter.type), parameter.is_array, parameter.size, parameter.span, nullptr);
-        if (shape.is(Shape::Kind::nothing))
+        if (shape.is(GlslShape::Kind::nothing))
             refuse("lang.kind", at(parameter.span), "nothing cannot be handed over", "write a type");
-        if (holds_picture(shape) && (!shape.is(Shape::Kind::picture) || parameter.direction != Direction::in))
+        if (holds_picture(shape) && (!shape.is(GlslShape::Kind::picture) || parameter.direction != Direction::in))
             refuse("lang.kind", at(parameter.span), "a sampler is only handed in, one by one", "write sampler2D");
         made->shapes.push_back(shape);
         made->directions.push_back(parameter.direction);
@@ -91,7 +91,7 @@ void ShaderTranslator::add_function(const ShaderFunctionSyntax& syntax, std::siz
     made->changes_things =
         changing_.contains(made->name) || std::any_of(made->directions.begin(), made->directions.end(),
                                                       [](Direction direction) { return direction != Direction::in; });
-    made->in_place = made->changes_things || !made->type.is(Shape::Kind::leaf) ||
+    made->in_place = made->changes_things || !made->type.is(GlslShape::Kind::leaf) ||
                      std::any_of(made->shapes.begin(), made->shapes.end(), holds_picture);
     if (syntax.body) {
         made->definition = &syntax;
@@ -156,8 +156,8 @@ ShaderFunction* ShaderTranslator::chosen(const std::string& name, const std::vec
         if (function->built_in != built_in || function->shapes.size() != args.size()) continue;
         const bool in_sight = built_in || function->known_from <= item_;
         const bool fits = std::equal(
-            args.begin(), args.end(), function->shapes.begin(), [](const ShaderValue& arg, const Shape& shape) {
-                return shape.is(Shape::Kind::picture) ? arg.picture.has_value() : arg.shape == shape;
+            args.begin(), args.end(), function->shapes.begin(), [](const ShaderValue& arg, const GlslShape& shape) {
+                return shape.is(GlslShape::Kind::picture) ? arg.picture.has_value() : arg.shape == shape;
             });
         if (in_sight && fits) return function;
     }
@@ -222,11 +222,11 @@ void ShaderTranslator::check_all_functions() {
         std::vector<TypedStatement>* const out = std::exchange(out_, &statements);
         std::vector<ShaderValue> args;
         const PictureSource nothing{"", SymbolKind::ground, Type::vec4};
-        for (const Shape& shape : function.shapes) {
+        for (const GlslShape& shape : function.shapes) {
             ShaderValue arg{shape, {}, function.definition->word};
             for (const Type leaf : leaves_of(shape))
                 arg.leaves.push_back(spread(literal_leaf(make_type(scalar_of(leaf), 1), 0, arg.span), leaf));
-            if (shape.is(Shape::Kind::picture)) arg.picture = nothing;
+            if (shape.is(GlslShape::Kind::picture)) arg.picture = nothing;
             args.push_back(std::move(arg));
         }
         ShaderNode node{ShaderNodeKind::call, function.definition->word, function.definition->word, function.name};
@@ -245,7 +245,7 @@ void ShaderTranslator::declare_outputs(const ShaderSyntax& syntax) {
     for (const char* name : {"gl_FragColor", "gl_FragData"}) {
         if (!found.names.contains(name)) continue;
         const bool row = std::string_view(name) == "gl_FragData";
-        const Shape shape = row ? array_shape(leaf_shape(Type::vec4), 1) : leaf_shape(Type::vec4);
+        const GlslShape shape = row ? array_shape(leaf_shape(Type::vec4), 1) : leaf_shape(Type::vec4);
         globals_[name] = new_variable(name, shape, {}, nullptr);
         outputs_.emplace_back(name);
         note({}, std::string(name) + " is read as the one output of the shader");
@@ -270,7 +270,7 @@ Typed ShaderTranslator::step(const ShaderSyntax& syntax) {
     items_of(syntax, false);
     check_all_functions();
     ShaderFunction* main = chosen("main", {}, false);
-    if (upward_ && (main == nullptr || !main->type.is(Shape::Kind::nothing)))
+    if (upward_ && (main == nullptr || !main->type.is(GlslShape::Kind::nothing)))
         refuse("lang.expected", whole, "main takes nothing and gives nothing back", "write void main()");
     if (!upward_) return unified(main_, whole);
     const ShaderNode call{ShaderNodeKind::call, main->definition->word, main->definition->word, "main"};

@@ -1,7 +1,6 @@
 // Operators: GLSL ES 3.00, sections 5.8 to 5.11. There are no implicit conversions.
 #include <fmt/core.h>
 
-#include <algorithm>
 #include <utility>
 
 #include "core/lang/expression_checker.h"
@@ -12,20 +11,22 @@ namespace lacquer {
 
 namespace {
 
-bool is_arithmetic(const Shape& shape) {
-    return shape.is(Shape::Kind::matrix) || (shape.is(Shape::Kind::leaf) && scalar_of(shape.leaf) != Scalar::truth);
+bool is_arithmetic(const GlslShape& shape) {
+    return shape.is(GlslShape::Kind::matrix) ||
+           (shape.is(GlslShape::Kind::leaf) && scalar_of(shape.leaf) != Scalar::truth);
 }
-bool is_whole_leaf(const Shape& shape) { return shape.is(Shape::Kind::leaf) && is_whole(shape.leaf); }
+bool is_whole_leaf(const GlslShape& shape) { return shape.is(GlslShape::Kind::leaf) && is_whole(shape.leaf); }
 
 }  // namespace
 
 void ShaderTranslator::no_operation(const std::string& mark, Span span, const ShaderValue& left,
                                     const ShaderValue& right) const {
     std::string mend = "convert one of them, for example float(...)";
-    if (left.shape.is_scalar() && right.shape.is_scalar())
-        mend =
-            fmt::format("write {}({})", shape_text(left.shape),
-                        text_.substr(right.span.begin, std::min<std::size_t>(right.span.end - right.span.begin, 40)));
+    const auto is_literal = [&](const ShaderValue& v) { return v.leaves.size() == 1 && v.leaves[0].is<Literal>(); };
+    if (right.shape.is_scalar() && !right.shape.is(Type::number) && (left.shape.is_scalar() || is_literal(right)))
+        mend = "write " + converted_text(right.span, left.shape.is_scalar() ? left.shape : leaf_shape(Type::number));
+    else if (left.shape.is_scalar() && is_literal(left) && !left.shape.is(Type::number))
+        mend = "write " + converted_text(left.span, leaf_shape(Type::number));
     refuse(left.shape.is_scalar() && right.shape.is_scalar() ? "lang.kind" : "lang.width", at(span),
            fmt::format("{} is {} and {} is {}; GLSL has no '{}' for them", quoted(left.span), shape_text(left.shape),
                        quoted(right.span), shape_text(right.shape), mark),
@@ -98,13 +99,15 @@ ShaderValue ShaderTranslator::equality(const std::string& mark, Span span, Shade
 ShaderValue ShaderTranslator::arithmetic(const std::string& mark, Span span, ShaderValue left, ShaderValue right) {
     if (!is_arithmetic(left.shape) || !is_arithmetic(right.shape)) no_operation(mark, span, left, right);
     const Operator op = binary_operator(mark);
-    const bool matrices = left.shape.is(Shape::Kind::matrix) || right.shape.is(Shape::Kind::matrix);
+    const bool matrices = left.shape.is(GlslShape::Kind::matrix) || right.shape.is(GlslShape::Kind::matrix);
     if (!matrices) {
         const int l = width_of(left.shape.leaf);
         const int r = width_of(right.shape.leaf);
         if (scalar_of(left.shape.leaf) != scalar_of(right.shape.leaf) || (l != r && l != 1 && r != 1))
             no_operation(mark, span, left, right);
         const Type type = l > r ? left.shape.leaf : right.shape.leaf;
+        if (op == Operator::divide && is_whole(type) && !elsewhere_)
+            note(span, "whole numbers are divided by GLSL's rule: 1 / 2 is 0");
         return {leaf_shape(type),
                 {joined(op, spread(std::move(left.leaves[0]), type), spread(std::move(right.leaves[0]), type), type)},
                 {}};
@@ -128,10 +131,12 @@ ShaderValue ShaderTranslator::arithmetic(const std::string& mark, Span span, Sha
 
 // Rows of the left times columns of the right; a vector on the left is a row, on the right a column.
 ShaderValue ShaderTranslator::matrix_product(Span span, ShaderValue left, ShaderValue right) {
-    const auto is_vector = [](const ShaderValue& v) { return v.shape.is(Shape::Kind::leaf) && is_float(v.shape.leaf); };
+    const auto is_vector = [](const ShaderValue& v) {
+        return v.shape.is(GlslShape::Kind::leaf) && is_float(v.shape.leaf);
+    };
     const bool row = is_vector(left);
     const bool column = is_vector(right);
-    if ((!row && !left.shape.is(Shape::Kind::matrix)) || (!column && !right.shape.is(Shape::Kind::matrix)))
+    if ((!row && !left.shape.is(GlslShape::Kind::matrix)) || (!column && !right.shape.is(GlslShape::Kind::matrix)))
         no_operation("*", span, left, right);
     const int inner_left = row ? width_of(left.shape.leaf) : left.shape.columns;
     const int inner_right = column ? width_of(right.shape.leaf) : right.shape.rows;

@@ -140,6 +140,12 @@ ShaderParser::Qualifiers ShaderParser::qualifiers() {
     made.span = peek().span;
     while (true) {
         const SourceToken& word = peek();
+        const bool stores = word.is_word("uniform") || word.is_word("in") || word.is_word("varying") ||
+                            word.is_word("out") || word.is_word("inout");
+        const bool again = (made.constant && word.is_word("const")) ||
+                           (stores && (made.has_direction || made.storage == Storage::uniform));
+        if (again)
+            refuse("lang.expected", word.span, "'" + word.text + "' is one word of this kind too many", "take it out");
         if (take_word("const")) {
             made.constant = true;
             made.storage = Storage::constant;
@@ -341,7 +347,8 @@ ShaderStatement ShaderParser::declaration_of(const Qualifiers& before, TypeSynta
     made.type = std::move(of);
     if (sees("{"))
         refuse("lang.left-out", peek().span, "blocks of uniforms are not here", "declare each uniform by itself");
-    if (sees(";") && made.type.structure != nullptr) {
+    // A type by itself declares nothing, or the struct that it is.
+    if (sees(";")) {
         ++at_;
         return made;
     }

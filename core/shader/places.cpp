@@ -29,7 +29,7 @@ ShaderPlace ShaderTranslator::place(const ShaderNode& node) {
         }
         case ShaderNodeKind::field: {
             ShaderPlace whole = place(node.args[0]);
-            if (whole.shape.is(Shape::Kind::structure)) {
+            if (whole.shape.is(GlslShape::Kind::structure)) {
                 std::size_t first = 0;
                 for (const auto& [name, shape] : whole.shape.structure->parts) {
                     const std::size_t count = leaf_count(shape);
@@ -41,7 +41,7 @@ ShaderPlace ShaderTranslator::place(const ShaderNode& node) {
                     first += count;
                 }
             }
-            if (!whole.shape.is(Shape::Kind::leaf) || width_of(whole.shape.leaf) == 1)
+            if (!whole.shape.is(GlslShape::Kind::leaf) || width_of(whole.shape.leaf) == 1)
                 refuse("lang.parts", at(node.word),
                        fmt::format("a {} has no part '{}'", shape_text(whole.shape), node.text.substr(0, 40)), "");
             const PartsOf taken = swizzle(node, whole.shape.leaf);
@@ -55,11 +55,11 @@ ShaderPlace ShaderTranslator::place(const ShaderNode& node) {
         }
         case ShaderNodeKind::index: {
             ShaderPlace whole = place(node.args[0]);
-            const bool vector = whole.shape.is(Shape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
-            const int count = vector                                ? width_of(whole.shape.leaf)
-                              : whole.shape.is(Shape::Kind::matrix) ? whole.shape.columns
-                              : whole.shape.is(Shape::Kind::array)  ? whole.shape.count
-                                                                    : 0;
+            const bool vector = whole.shape.is(GlslShape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
+            const int count = vector                                    ? width_of(whole.shape.leaf)
+                              : whole.shape.is(GlslShape::Kind::matrix) ? whole.shape.columns
+                              : whole.shape.is(GlslShape::Kind::array)  ? whole.shape.count
+                                                                        : 0;
             if (count == 0)
                 refuse("lang.parts", at(node.word), fmt::format("a {} has no parts to take", shape_text(whole.shape)),
                        "leave the brackets out");
@@ -73,7 +73,8 @@ ShaderPlace ShaderTranslator::place(const ShaderNode& node) {
     }
 }
 
-ShaderPlace ShaderTranslator::part(ShaderPlace whole, std::size_t first, std::size_t count, const Shape& shape) const {
+ShaderPlace ShaderTranslator::part(ShaderPlace whole, std::size_t first, std::size_t count,
+                                   const GlslShape& shape) const {
     if (whole.index) {
         for (ShaderPlace& option : whole.options) option = part(std::move(option), first, count, shape);
     } else {
@@ -103,10 +104,10 @@ ShaderPlace ShaderTranslator::component(ShaderPlace whole, const PartsOf& parts,
 
 // One of its parts, vectors' numbers included.
 ShaderPlace ShaderTranslator::indexed(ShaderPlace whole, const Typed& index, int count) const {
-    const bool vector = whole.shape.is(Shape::Kind::leaf);
-    const Shape shape = vector                                ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
-                        : whole.shape.is(Shape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
-                                                              : *whole.shape.element;
+    const bool vector = whole.shape.is(GlslShape::Kind::leaf);
+    const GlslShape shape = vector ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
+                            : whole.shape.is(GlslShape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
+                                                                      : *whole.shape.element;
     const auto option = [&](int k) {
         if (!vector) {
             const std::size_t each = leaf_count(shape);

@@ -14,7 +14,7 @@ namespace lacquer {
 
 struct StructShape;
 
-struct Shape {
+struct GlslShape {
     enum class Kind {
         nothing,    ///< void
         leaf,       ///< a number or a vector
@@ -29,38 +29,38 @@ struct Shape {
     int rows = 0;
     int count = 0;
     std::shared_ptr<const StructShape> structure = {};
-    std::shared_ptr<const Shape> element = {};
+    std::shared_ptr<const GlslShape> element = {};
 
     bool is(Kind wanted) const { return kind == wanted; }
     bool is(Type type) const { return kind == Kind::leaf && leaf == type; }
     /// A number, not a vector.
     bool is_scalar() const { return kind == Kind::leaf && width_of(leaf) == 1; }
-    friend bool operator==(const Shape& a, const Shape& b);
+    friend bool operator==(const GlslShape& a, const GlslShape& b);
 };
 
 struct StructShape {
     std::string name;
-    std::vector<std::pair<std::string, Shape>> parts;
+    std::vector<std::pair<std::string, GlslShape>> parts;
 };
 
-Shape leaf_shape(Type type);
-Shape matrix_shape(int columns, int rows);
-Shape array_shape(Shape element, int count);
+GlslShape leaf_shape(Type type);
+GlslShape matrix_shape(int columns, int rows);
+GlslShape array_shape(GlslShape element, int count);
 
 /// The shape that GLSL names so: void, numbers, vectors, matrices, sampler2D; `nothing` for others.
-Shape shape_named(std::string_view word);
+GlslShape shape_named(std::string_view word);
 
 /// The types of all leaves in a row.
-std::vector<Type> leaves_of(const Shape& shape);
+std::vector<Type> leaves_of(const GlslShape& shape);
 /// How many those are.
-std::size_t leaf_count(const Shape& shape);
+std::size_t leaf_count(const GlslShape& shape);
 
 /// Whether there is a picture in it.
-bool holds_picture(const Shape& shape);
-bool holds_array(const Shape& shape);
+bool holds_picture(const GlslShape& shape);
+bool holds_array(const GlslShape& shape);
 
 /// As it is written: "vec3", "float[4]", "Light".
-std::string shape_text(const Shape& shape);
+std::string shape_text(const GlslShape& shape);
 
 /// Most leaves of one array: more would be too slow to choose from.
 inline constexpr int most_elements = 4096;

@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "core/lang/completed.h"
+#include "core/lang/fitting.h"
 #include "core/shader/parser.h"
 #include "core/shader/refusal.h"
 #include "core/shader/translator.h"
@@ -33,6 +34,15 @@ bool gives_back_within_loop(const std::vector<ShaderStatement>& list, bool in_lo
         const bool inside = in_loop || s.kind == Kind::loop || s.kind == Kind::loop_after || s.kind == Kind::choose;
         return gives_back_within_loop(s.body, inside) || gives_back_within_loop(s.otherwise, inside);
     });
+}
+
+}  // namespace
+
+namespace {
+
+// A dial of whole numbers gives a plain number.
+bool is_counted(const GlslShape& shape, Type type) {
+    return type == Type::number && (shape.is(Type::integer) || shape.is(Type::natural));
 }
 
 }  // namespace
@@ -367,7 +377,7 @@ void ShaderTranslator::give_back(const ShaderStatement& s) {
     if (run_.function == nullptr) {
         if (s.nodes.empty()) refuse("lang.no-result", span, "a step gives back a value", "write it after return");
         ShaderValue result = value(s.nodes[0]);
-        if (!result.shape.is(Shape::Kind::leaf))
+        if (!result.shape.is(GlslShape::Kind::leaf))
             refuse("lang.step-type", result.span,
                    "a step has up to four numbers, and this is a " + shape_text(result.shape), "give back one vector");
         TypedStatement made;
@@ -378,12 +388,12 @@ void ShaderTranslator::give_back(const ShaderStatement& s) {
     }
     const std::string who = "'" + run_.function->name + "'";
     if (s.nodes.empty()) {
-        if (!run_.type.is(Shape::Kind::nothing))
+        if (!run_.type.is(GlslShape::Kind::nothing))
             refuse("lang.no-result", span, who + " gives back a " + shape_text(run_.type), "write it after return");
         return go();
     }
     ShaderValue result = value(s.nodes[0]);
-    if (run_.type.is(Shape::Kind::nothing))
+    if (run_.type.is(GlslShape::Kind::nothing))
         refuse("lang.kind", span, who + " gives nothing back", "leave the value out");
     if (!(result.shape == run_.type)) does_not_fit(result, run_.type, who);
     if (run_.direct) {
@@ -414,8 +424,8 @@ void ShaderTranslator::discard(const ShaderStatement& s) {
 
 // Declarations.
 
-Shape ShaderTranslator::shape_of(const TypeSyntax& type) {
-    Shape shape;
+GlslShape ShaderTranslator::shape_of(const TypeSyntax& type) {
+    GlslShape shape;
     if (type.structure != nullptr) {
         shape = define(*type.structure);
     } else if (const ShaderName* known = find(type.name); known != nullptr && known->is_type) {
@@ -423,22 +433,22 @@ Shape ShaderTranslator::shape_of(const TypeSyntax& type) {
     } else {
         shape = shape_named(type.name);
         const bool is_hidden = known != nullptr;
-        if (is_hidden || (shape.is(Shape::Kind::nothing) && type.name != "void"))
+        if (is_hidden || (shape.is(GlslShape::Kind::nothing) && type.name != "void"))
             refuse("lang.unknown-name", at(type.span), "there is no type '" + type.name + "'", "take another");
     }
     return sized(std::move(shape), type.is_array, type.size, type.span, nullptr);
 }
 
-Shape ShaderTranslator::sized(Shape element, bool is_array, const std::vector<ShaderNode>& size, Span span,
-                              const Shape* of_value) {
+GlslShape ShaderTranslator::sized(GlslShape element, bool is_array, const std::vector<ShaderNode>& size, Span span,
+                                  const GlslShape* of_value) {
     if (!is_array) return element;
-    if (element.is(Shape::Kind::array))
+    if (element.is(GlslShape::Kind::array))
         refuse("lang.left-out", at(span), "arrays of arrays are not in GLSL ES 3.00", "put the array into a struct");
-    if (element.is(Shape::Kind::nothing)) refuse("lang.kind", at(span), "there are no arrays of nothing", "");
+    if (element.is(GlslShape::Kind::nothing)) refuse("lang.kind", at(span), "there are no arrays of nothing", "");
     std::int64_t count = 0;
     if (!size.empty()) {
         count = whole_constant(size[0], "the size of an array");
-    } else if (of_value != nullptr && of_value->is(Shape::Kind::array)) {
+    } else if (of_value != nullptr && of_value->is(GlslShape::Kind::array)) {
         count = of_value->count;
     } else {
         refuse("shader.array", at(span), "the array has no size", "write it in the brackets");
@@ -449,17 +459,17 @@ Shape ShaderTranslator::sized(Shape element, bool is_array, const std::vector<Sh
     return array_shape(std::move(element), static_cast<int>(count));
 }
 
-Shape ShaderTranslator::define(const StructSyntax& structure) {
+GlslShape ShaderTranslator::define(const StructSyntax& structure) {
     auto made = std::make_shared<StructShape>();
     made->name = structure.name;
     for (const FieldsSyntax& fields : structure.fields) {
         if (fields.type.structure != nullptr)
             refuse("lang.left-out", at(fields.type.span), "a struct is not defined within another",
                    "define it before this one");
-        const Shape type = shape_of(fields.type);
+        const GlslShape type = shape_of(fields.type);
         for (const Declarator& field : fields.names) {
-            Shape shape = sized(type, field.is_array, field.size, field.span, nullptr);
-            if (shape.is(Shape::Kind::nothing) || holds_picture(shape))
+            GlslShape shape = sized(type, field.is_array, field.size, field.span, nullptr);
+            if (shape.is(GlslShape::Kind::nothing) || holds_picture(shape))
                 refuse("lang.kind", at(field.span), "a part of a struct cannot be a " + shape_text(shape), "");
             for (const auto& [name, known] : made->parts) {
                 if (name == field.name)
@@ -469,8 +479,8 @@ Shape ShaderTranslator::define(const StructSyntax& structure) {
             made->parts.emplace_back(field.name, std::move(shape));
         }
     }
-    Shape shape;
-    shape.kind = Shape::Kind::structure;
+    GlslShape shape;
+    shape.kind = GlslShape::Kind::structure;
     shape.structure = std::move(made);
     if (leaf_count(shape) > most_elements)
         refuse("shader.array", at(structure.span), "the struct is too large", "use a picture");
@@ -493,7 +503,7 @@ void ShaderTranslator::add_name(const std::string& name, Span span, ShaderName m
 }
 
 // `value` may be null.
-ShaderName ShaderTranslator::new_variable(const std::string& name, const Shape& shape, Span span,
+ShaderName ShaderTranslator::new_variable(const std::string& name, const GlslShape& shape, Span span,
                                           const ShaderValue* value) {
     ShaderName made;
     made.shape = shape;
@@ -513,7 +523,7 @@ void ShaderTranslator::declare(const ShaderStatement& s) {
     const bool by_value = s.type.is_array && s.type.size.empty();
     TypeSyntax element = s.type;
     if (by_value) element.is_array = false;
-    const Shape type = shape_of(element);
+    const GlslShape type = shape_of(element);
     for (const Declarator& name : s.names) {
         if (!by_value) {
             declare_name(s, name, type);
@@ -528,34 +538,34 @@ void ShaderTranslator::declare(const ShaderStatement& s) {
     }
 }
 
-void ShaderTranslator::declare_name(const ShaderStatement& s, const Declarator& name, const Shape& type) {
+void ShaderTranslator::declare_name(const ShaderStatement& s, const Declarator& name, const GlslShape& type) {
     const bool global = names_.empty();
     if (s.storage == Storage::uniform || s.storage == Storage::input || s.storage == Storage::output) {
         if (!global) refuse("lang.expected", at(s.span), "this is declared outside of functions", "move it to the top");
         if (!name.value.empty())
             refuse("lang.assignment", at(name.span), "'" + name.name + "' comes from outside, so it has no value here",
                    "take the value out");
-        const Shape shape = sized(type, name.is_array, name.size, name.span, nullptr);
+        const GlslShape shape = sized(type, name.is_array, name.size, name.span, nullptr);
         if (s.storage == Storage::uniform) return declare_uniform(name, shape);
         if (s.storage == Storage::input) return declare_input(name, shape);
-        if (!shape.is(Shape::Kind::leaf) || scalar_of(shape.leaf) != Scalar::real)
+        if (!shape.is(GlslShape::Kind::leaf) || scalar_of(shape.leaf) != Scalar::real)
             refuse("lang.left-out", at(name.span), "what a shader gives here is a vector of numbers", "write vec4");
         add_name(name.name, name.span, new_variable(name.name, shape, name.span, nullptr));
         outputs_.push_back(name.name);
         return;
     }
-    if (type.is(Shape::Kind::nothing) || type.is(Shape::Kind::picture))
+    if (type.is(GlslShape::Kind::nothing) || type.is(GlslShape::Kind::picture))
         refuse("lang.kind", at(name.span), "'" + name.name + "' cannot be a " + shape_text(type),
-               type.is(Shape::Kind::picture) ? "write uniform before it" : "write another type");
+               type.is(GlslShape::Kind::picture) ? "write uniform before it" : "write another type");
     if (name.value.empty()) {
         if (s.storage == Storage::constant)
             refuse("shader.constant", at(name.span), "'" + name.name + "' is constant and has no value", "give it one");
-        const Shape shape = sized(type, name.is_array, name.size, name.span, nullptr);
+        const GlslShape shape = sized(type, name.is_array, name.size, name.span, nullptr);
         add_name(name.name, name.span, new_variable(name.name, shape, name.span, nullptr));
         return;
     }
     ShaderValue first = folded(value(name.value[0]));
-    const Shape wanted = sized(type, name.is_array, name.size, name.span, &first.shape);
+    const GlslShape wanted = sized(type, name.is_array, name.size, name.span, &first.shape);
     if (!(first.shape == wanted)) does_not_fit(first, wanted, "'" + name.name + "'");
     if (s.storage == Storage::constant) {
         if (!first.constant)
@@ -575,29 +585,31 @@ void ShaderTranslator::declare_name(const ShaderStatement& s, const Declarator& 
 }
 
 // What comes from outside is known by its name: a dial, a signal, a ground.
-void ShaderTranslator::declare_uniform(const Declarator& name, const Shape& shape) {
+void ShaderTranslator::declare_uniform(const Declarator& name, const GlslShape& shape) {
     const auto known = scope_.symbols.find(name.name);
     const bool fits = known != scope_.symbols.end() &&
-                      (shape.is(Shape::Kind::picture)
+                      (shape.is(GlslShape::Kind::picture)
                            ? known->second.kind == SymbolKind::step || known->second.kind == SymbolKind::ground
-                           : shape.is(known->second.type));
+                           : shape.is(known->second.type) || is_counted(shape, known->second.type));
     if (!fits)
-        refuse("shader.uniform", at(name.span),
-               fmt::format("there is no {} '{}' that is a {}",
-                           shape.is(Shape::Kind::picture) ? "ground or step" : "dial", name.name, shape_text(shape)),
-               "add one of this name, or bring the shader in by the menu Finish");
+        refuse(
+            "shader.uniform", at(name.span),
+            fmt::format("there is no {} '{}' that is a {}",
+                        shape.is(GlslShape::Kind::picture) ? "ground or step" : "dial", name.name, shape_text(shape)),
+            "add one of this name, or bring the shader in by the menu Finish");
     ShaderNode node{ShaderNodeKind::name, name.span, name.span, name.name};
     const ShaderValue value = this->name(node);
     ShaderName made;
     made.shape = shape;
     made.picture = value.picture;
-    if (!shape.is(Shape::Kind::picture)) made.fixed = value.leaves;
+    if (!shape.is(GlslShape::Kind::picture)) made.fixed = value.leaves;
+    if (is_counted(shape, known->second.type)) made.fixed = {wrap(Conversion(), shape.leaf, value.leaves[0])};
     made.writable = false;
     add_name(name.name, name.span, std::move(made));
 }
 
 // Without vertices only the place is known.
-void ShaderTranslator::declare_input(const Declarator& name, const Shape& shape) {
+void ShaderTranslator::declare_input(const Declarator& name, const GlslShape& shape) {
     if (!shape.is(Type::vec2))
         refuse("shader.vertices", at(name.span),
                "'" + name.name + "' would come from vertices, and there are none here", "make a dial or a step of it");

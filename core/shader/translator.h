@@ -30,7 +30,7 @@ struct PictureSource {
 
 /// What an expression gives: a tree for each leaf of its shape.
 struct ShaderValue {
-    Shape shape;
+    GlslShape shape;
     std::vector<Typed> leaves;
     Span span;
     bool constant = false;  ///< by GLSL ES 3.00, section 4.3.3
@@ -47,7 +47,7 @@ struct LeafPlace {
 
 /// What can be set: either its leaves, or one of several of which a whole number says the place.
 struct ShaderPlace {
-    Shape shape;
+    GlslShape shape;
     Span span;
     std::vector<LeafPlace> leaves;
     std::optional<Typed> index;
@@ -56,7 +56,7 @@ struct ShaderPlace {
 
 /// What a name stands for in a shader.
 struct ShaderName {
-    Shape shape;
+    GlslShape shape;
     std::vector<int> variables;  ///< one for each leaf
     std::vector<Typed> fixed;    ///< in their place, of what never changes
     bool constant = false;
@@ -68,12 +68,12 @@ struct ShaderName {
 /// A function, as often as it is told of.
 struct ShaderFunction {
     std::string name;
-    Shape type;
-    std::vector<Shape> shapes;
+    GlslShape type;
+    std::vector<GlslShape> shapes;
     std::vector<Direction> directions;
     std::vector<bool> constants;
     const ShaderFunctionSyntax* definition = nullptr;
-    std::size_t known_from = 0;   ///< the item by which it is told of first
+    std::size_t known_from = 0;  ///< the item by which it is told of first
     std::size_t defined_at = 0;
     bool built_in = false;        ///< from the prelude
     bool in_place = false;        ///< written out where it is called
@@ -107,7 +107,7 @@ private:
     // A body that is being run through.
     struct Run {
         const ShaderFunction* function = nullptr;  ///< null for the step's own statements
-        Shape type;
+        GlslShape type;
         bool direct = true;       ///< what is given back ends the function of the language, too
         std::vector<int> result;  ///< variables, where it is not
         int gone = -1;            ///< true once it has given back within a loop
@@ -158,14 +158,15 @@ private:
 
     // declarations, statements.cpp
     void declare(const ShaderStatement& s);
-    void declare_name(const ShaderStatement& s, const Declarator& name, const Shape& shape);
-    void declare_uniform(const Declarator& name, const Shape& shape);
-    void declare_input(const Declarator& name, const Shape& shape);
-    Shape shape_of(const TypeSyntax& type);
-    Shape sized(Shape element, bool is_array, const std::vector<ShaderNode>& size, Span span, const Shape* of_value);
-    Shape define(const StructSyntax& structure);
+    void declare_name(const ShaderStatement& s, const Declarator& name, const GlslShape& shape);
+    void declare_uniform(const Declarator& name, const GlslShape& shape);
+    void declare_input(const Declarator& name, const GlslShape& shape);
+    GlslShape shape_of(const TypeSyntax& type);
+    GlslShape sized(GlslShape element, bool is_array, const std::vector<ShaderNode>& size, Span span,
+                    const GlslShape* of_value);
+    GlslShape define(const StructSyntax& structure);
     void add_name(const std::string& name, Span span, ShaderName made);
-    ShaderName new_variable(const std::string& name, const Shape& shape, Span span, const ShaderValue* value);
+    ShaderName new_variable(const std::string& name, const GlslShape& shape, Span span, const ShaderValue* value);
 
     // expressions.cpp
     ShaderValue value(const ShaderNode& node);
@@ -194,15 +195,15 @@ private:
                                    const ShaderValue& right) const;
 
     // constructors.cpp
-    ShaderValue construct(const Shape& shape, Span span, std::vector<ShaderValue> args);
+    ShaderValue construct(const GlslShape& shape, Span span, std::vector<ShaderValue> args);
     ShaderValue construct_vector(Type type, Span span, std::vector<ShaderValue> args);
-    ShaderValue construct_matrix(const Shape& shape, Span span, std::vector<ShaderValue> args);
+    ShaderValue construct_matrix(const GlslShape& shape, Span span, std::vector<ShaderValue> args);
     ShaderValue construct_array(const ShaderNode& node);
     std::vector<Typed> components(std::vector<ShaderValue> args, Scalar scalar);
 
     // places.cpp
     ShaderPlace place(const ShaderNode& node);
-    ShaderPlace part(ShaderPlace whole, std::size_t first, std::size_t count, const Shape& shape) const;
+    ShaderPlace part(ShaderPlace whole, std::size_t first, std::size_t count, const GlslShape& shape) const;
     ShaderPlace indexed(ShaderPlace whole, const Typed& index, int count) const;
     ShaderPlace component(ShaderPlace whole, const PartsOf& parts, Span span) const;
     void store(const ShaderPlace& place, const std::vector<Typed>& leaves, const Typed* only_where);
@@ -237,7 +238,8 @@ private:
     Typed bound(Typed leaf);
     void count_work(Span span, std::size_t much = 1);
     void note(Span span, std::string message);
-    [[noreturn]] void does_not_fit(const ShaderValue& value, const Shape& wanted, const std::string& who) const;
+    std::string converted_text(Span span, const GlslShape& wanted) const;
+    [[noreturn]] void does_not_fit(const ShaderValue& value, const GlslShape& wanted, const std::string& who) const;
 
     const Scope& scope_;
     std::string_view text_;

@@ -20,6 +20,7 @@ struct Prompts {
     /// A folder for a set: empty, new, or one that holds a set already.
     std::function<QString(const QString& folder)> folder_to_ship;
     std::function<QString(const QString& folder)> picture_to_add;
+    std::function<QString(const QString& folder)> shader_to_open;
     std::function<QString(const QString& proposed)> picture_to_save;
     std::function<QString(const QString& folder)> tape_to_open;
     std::function<QString(const QString& proposed)> tape_to_save;

@@ -39,6 +39,7 @@ std::vector<RowLine> row_lines(const Document& document, const Drawing& drawing,
         lines.push_back({core_words(warning.message), theme::vermilion_text, {}, true});
         if (!warning.mends.empty()) lines.push_back({{}, {}, warning.mends, false});
     }
+    for (const Fault& note : checked->notes) lines.push_back({core_words(note.message), theme::quiet, {}, false});
     const bool last = finished_step(document.checked()) == step;
     lines.push_back({!users.empty() ? QObject::tr("used by %1").arg(joined_names(users))
                      : last         ? QObject::tr("the finished picture")

@@ -11,6 +11,11 @@ std::span<const ActionRow> building_rows() {
         ActionRow{"new_from_picture", "Finish", "New from a picture…", "Ctrl+Shift+N",
                   "a new finish, sized to a picture"}
             .in(on_start),
+        ActionRow{"bring_shader", "Finish", "Bring in a shader…", "Ctrl+Alt+U", "a new finish of a fragment shader"}.in(
+            on_start),
+        ActionRow{"bring_copied_shader", "Finish", "Bring in the copied shader", "Ctrl+Alt+Z",
+                  "the same of text that was copied elsewhere"}
+            .in(on_start),
         ActionRow{"open_finish", "Finish", "Open…", "Ctrl+O", "open a finish"}.in(on_start),
         ActionRow{"open_recent", "Finish", "Open recent…", "Ctrl+Alt+O", "one that was opened or saved recently"}.in(
             on_start),

@@ -44,6 +44,10 @@ lacquer::Prompts real_prompts() {
             nullptr, QObject::tr("Add a picture"), folder_of(folder),
             QObject::tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.exr *.hdr *.gif *.svg *.cube)"));
     };
+    prompts.shader_to_open = [folder_of](const QString& folder) {
+        return QFileDialog::getOpenFileName(nullptr, QObject::tr("Bring in a shader"), folder_of(folder),
+                                            QObject::tr("Fragment shaders (*.frag *.glsl *.fs *.fsh)"));
+    };
     prompts.picture_to_save = [](const QString& proposed) {
         return QFileDialog::getSaveFileName(nullptr, QObject::tr("Save the picture"), proposed,
                                             QObject::tr("Pictures (*.png *.exr *.tif *.webp *.jpg)"));

@@ -188,6 +188,8 @@ private:
     void next_speed();
     void take_shared_dial();
     void new_from_picture();
+    void bring_shader();
+    void bring_copied_shader();
     void open_try_on(bool replace);
     void step_back();
     void copy();

@@ -50,6 +50,8 @@ MainWindow::Handlers MainWindow::file_handlers() {
     return {
         {"new_finish", [this] { document_.start_new(); }},
         {"new_from_picture", [this] { new_from_picture(); }},
+        {"bring_shader", [this] { bring_shader(); }},
+        {"bring_copied_shader", [this] { bring_copied_shader(); }},
         {"open_finish", [this] { document_.open_asking(); }},
         {"open_recent", [this] { open_recent(); }},
         {"open_demo", [this] { open_demo(); }},

@@ -1,6 +1,8 @@
 // The window and files: what was open last, copies, demos, preferences, what was said.
 #include <QAction>
+#include <QClipboard>
 #include <QFileInfo>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLocale>
 #include <QMimeData>
@@ -10,6 +12,7 @@
 #include "core/base/text.h"
 #include "core/finish/collect.h"
 #include "desktop/document/ground_adding.h"
+#include "desktop/document/shader_bringing.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/panel.h"
@@ -113,6 +116,15 @@ void MainWindow::open_demo() {
 void MainWindow::new_from_picture() {
     const QString path = document_.prompts().picture_to_add(qs(document_.path()));
     if (!path.isEmpty()) start_from_picture(document_, path);
+}
+
+void MainWindow::bring_shader() {
+    const QString path = document_.prompts().shader_to_open(qs(document_.path()));
+    if (!path.isEmpty()) start_from_shader(document_, path);
+}
+
+void MainWindow::bring_copied_shader() {
+    start_from_shader_text(document_, QGuiApplication::clipboard()->text(), tr("Brought in"));
 }
 
 void MainWindow::show_preferences() {
@@ -230,6 +242,10 @@ void MainWindow::take_dropped(const QMimeData& dropped) {
         const QString path = url.toLocalFile();
         if (path.endsWith(QStringLiteral(".lacquer"))) {
             if (document_.may_leave()) document_.open(path);
+            return;
+        }
+        if (path.endsWith(QStringLiteral(".frag")) || path.endsWith(QStringLiteral(".glsl"))) {
+            start_from_shader(document_, path);
             return;
         }
         if (path.endsWith(QStringLiteral(".tape"))) {

@@ -24,6 +24,7 @@ BenchWindow::BenchWindow(const std::string& path) {
     prompts.folder_to_collect = [this](const QString&) { return to_collect; };
     prompts.folder_to_ship = [this](const QString&) { return to_ship; };
     prompts.picture_to_add = [this](const QString&) { return to_add; };
+    prompts.shader_to_open = [this](const QString&) { return to_open; };
     prompts.picture_to_save = [this](const QString&) { return to_save; };
     prompts.tape_to_open = [this](const QString&) { return to_open; };
     prompts.tape_to_save = [this](const QString&) { return to_save; };

@@ -165,6 +165,13 @@ TEST_CASE("every action of the Finish and Edit menus does what it says") {
     menus.press("new_from_picture");
     CHECK(finish_of(bench).grounds.size() == 1);
     CHECK(bench.document().path().empty());
+    bench.to_open = QStringLiteral(LACQUER_SOURCE "/demo/shaders/borrowed-light.frag");
+    menus.press("bring_shader");
+    CHECK(finish_of(bench).dials.size() == 5);
+    CHECK(bench.last_said.startsWith(QStringLiteral("Brought in: 'scene' is the ground")));
+    QGuiApplication::clipboard()->setText(QStringLiteral("out vec4 c; void main() { c = vec4(0.5); }"));
+    menus.press("bring_copied_shader");
+    CHECK(finish_of(bench).coats[0].steps.front().rules == CodeRules::glsl);
     bench.to_open = qs(own);
     menus.press("open_finish");
     CHECK(bench.document().path() == own);

@@ -43,7 +43,7 @@ TEST_CASE("a step may hold code, typed like any formula") {
     BenchWindow bench(test::demo_path());
     bench.document().select("torn");
     bench.key(Qt::Key_E);
-    bench.type("float sum = 0; for (int i = 0; i < 4; i++) { sum += reach; } return sum / 4;");
+    bench.type("float sum = 0.0; for (int i = 0; i < 4; i++) { sum += reach; } return sum / 4.0;");
     bench.key(Qt::Key_Return);
     bench.settle();
     const CheckedStep* step = find_step(bench.document().checked(), "torn");

@@ -4,7 +4,9 @@
 #include <cmath>
 
 #include "core/gpu/runner.h"
+#include "core/lang/oracle.h"
 #include "core/picture/write_picture.h"
+#include "core/shader/compile.h"
 #include "tests/support/finishes.h"
 #include "tests/support/temporary.h"
 
@@ -56,7 +58,7 @@ Picture driven(const std::string& text, int width, int height, const Picture* sc
     return upside_down(outputs[0]);
 }
 
-Picture by_strips(const std::string& shader, int width, int height, const Picture* scene) {
+Picture by_lacquer(const std::string& shader, int width, int height, Backend backend, const Picture* scene) {
     const TemporaryFolder folder;
     Finish finish = finish_of({{"shown", shader}});
     finish.coats[0].steps.own()[0].rules = CodeRules::glsl;
@@ -65,10 +67,39 @@ Picture by_strips(const std::string& shader, int width, int height, const Pictur
         REQUIRE(write_picture(folder.file("scene.exr"), layers, {32, false}));
         finish.grounds.push_back(picture_ground("scene", folder.file("scene.exr")));
     }
-    const std::shared_ptr<const CheckedFinish> understood = checked(finish);
-    const CheckedStep* step = find_step(*understood, "shown");
+    RenderRequest request;
+    request.checked = checked(finish);
+    const CheckedStep* step = find_step(*request.checked, "shown");
     if (step->fault) FAIL(to_text(*step->fault));
-    return draw(finish, "shown", width, height).picture;
+    request.frame_width = width;
+    request.frame_height = height;
+    request.steps = {"shown"};
+    WorkerPool pool(2);
+    Renderer renderer(pool, std::nullopt, shared_stores());
+    if (const std::optional<Fault> fault = renderer.use(backend)) FAIL(to_text(*fault));
+    Result<Frame> frame = renderer.render(request, Cancel());
+    if (!frame) FAIL(to_text(frame.fault()));
+    return std::move(frame->steps.front().picture);
+}
+
+Value by_oracle(const std::string& shader, int x, int y, int width, int height) {
+    const Result<CompiledShader> compiled = compile_shader(shader, step_scope());
+    if (!compiled) FAIL(to_text(compiled.fault()));
+    OracleInputs inputs;
+    inputs.right = x % 2 == 1;
+    inputs.lower = y % 2 == 1;
+    inputs.name = [&](const std::string& name, Type type, int dx, int dy) {
+        const auto across = static_cast<float>(x + dx);
+        const auto down = static_cast<float>(y + dy);
+        const auto wide = static_cast<float>(width);
+        const auto high = static_cast<float>(height);
+        if (name == "pixel") return make_vec2(across, down);
+        if (name == "uv") return make_vec2((across + 0.5F) / wide, (down + 0.5F) / high);
+        if (name == "frame_size") return make_vec2(wide, high);
+        return Value{type, {}, {}};
+    };
+    inputs.picture = [](const PictureReading&, Type type, const std::vector<Value>&) { return Value{type, {}, {}}; };
+    return evaluate(compiled->typed, inputs);
 }
 
 double share_off(const Picture& a, const Picture& b, double within) {

@@ -3,7 +3,9 @@
 
 #include <string>
 
+#include "core/lang/value.h"
 #include "core/picture/picture.h"
+#include "core/render/renderer.h"
 
 namespace lacquer::test {
 
@@ -11,8 +13,12 @@ namespace lacquer::test {
 /// frame whose places count from the bottom. A fault fails the test.
 Picture driven(const std::string& shader, int width, int height, const Picture* scene = nullptr);
 
-/// The same by Lacquer's strips, as a step that goes by GLSL's rules.
-Picture by_strips(const std::string& shader, int width, int height, const Picture* scene = nullptr);
+/// The same by Lacquer, as a step that goes by GLSL's rules.
+Picture by_lacquer(const std::string& shader, int width, int height, Backend backend = Backend::cpu,
+                   const Picture* scene = nullptr);
+
+/// The same by the oracle, at one pixel; without pictures.
+Value by_oracle(const std::string& shader, int x, int y, int width, int height);
 
 /// Share of numbers that differ by more than `within`, relative beyond 1; what is not finite on either side is passed.
 double share_off(const Picture& a, const Picture& b, double within);
