@@ -50,6 +50,8 @@ private:
         for (std::size_t i = 0; i + 1 < tokens.size(); ++i) {
             const Token& token = tokens[i];
             if (i > 0 && tokens[i - 1].text == ".") continue;
+            // The version of the language is no number of the picture's.
+            if (i > 1 && tokens[i - 2].text == "#" && tokens[i - 1].text == "version") continue;
             LiveWord word;
             word.span = token.span;
             word.text = token.text;
@@ -222,6 +224,12 @@ std::string number_text(double value, double increment) {
 std::string apart_from_sign(std::string_view formula, Span span, std::string text) {
     const bool touches = span.begin > 0 && span.begin <= formula.size() && formula[span.begin - 1] == '-';
     return touches && text.starts_with('-') ? " " + text : text;
+}
+
+std::string number_by_rules(const Step& step, const LiveWord& word, std::string text) {
+    const bool plain = text.find_first_of(".en") == std::string::npos;
+    const bool is_float = step.rules == CodeRules::glsl && word.kind == LiveKind::number && !word.whole;
+    return is_float && plain && is_code(step.formula) ? text + ".0" : text;
 }
 
 std::string colour_formula(const DialValue& colour, std::optional<double> opacity) {

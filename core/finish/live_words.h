@@ -39,6 +39,9 @@ std::vector<LiveWord> live_words(const CheckedFinish& checked, std::string_view 
 /// The number as it is written into a formula, in whole increments: "0.35", "12".
 std::string number_text(double value, double increment);
 
+/// A number's new text as the step's code needs it: by GLSL's rules a number that has a point keeps one.
+std::string number_by_rules(const Step& step, const LiveWord& word, std::string text);
+
 /// `text` as it can stand at `span` of the formula: two minus signs in a row would be one of their own.
 std::string apart_from_sign(std::string_view formula, Span span, std::string text);
 

@@ -8,7 +8,7 @@ uniform vec2 resolution;
 uniform float beamWidth;      // 0.02..0.6 how wide a beam is
 uniform float turnSpeed;      // 0..2 turns in ten seconds
 uniform int panes;            // 3..12 of the lamp room
-uniform vec3 lampColour;
+uniform vec3 lampColour;      // of the light that the fog keeps
 uniform float fogDepth;       // 0..1 how much of the light the fog keeps
 
 out vec4 colour;

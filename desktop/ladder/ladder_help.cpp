@@ -1,10 +1,11 @@
 // What is at hand on the ladder, explained.
 #include "core/base/text.h"
 #include "core/finish/edits.h"
-#include "core/lang/builtins.h"
 #include "desktop/document/document.h"
 #include "desktop/kit/core_words.h"
+#include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_text.h"
+#include "desktop/ladder/function_help.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {
@@ -32,19 +33,15 @@ QString operation_help(const Operation& operation) {
     return html + QStringLiteral("</table>");
 }
 
-QString function_help(const std::string& name) {
-    QString html = QStringLiteral("<b>%1</b>").arg(qs(name));
-    for (const BuiltinRow& row : builtin_rows()) {
-        if (row.name != name) continue;
-        html += QStringLiteral("<p><code>%1</code><br>%2</p>")
-                    .arg(escaped(signature_text(row)), core_words(row.words).toHtmlEscaped());
-    }
-    return html;
-}
-
 }  // namespace
 
 QString LadderView::help() const {
+    if (editing_ == Editing::formula) {
+        QTextCursor cursor = formula_editor_->textCursor();
+        cursor.select(QTextCursor::WordUnderCursor);
+        const QString explained = function_help(cursor.selectedText().toStdString());
+        if (!explained.isEmpty()) return explained;
+    }
     const auto at = word_at_hand();
     if (at && at->word.kind == LiveKind::function) {
         const auto& operations = document_.checked().catalogue->operations;

@@ -128,8 +128,8 @@ void LadderView::replace_word(const std::string& step, Span span, const std::str
 std::string LadderView::set_number(const std::string& step, const LiveWord& word, double value, bool dragging) {
     const Step* found = find_step(document_.finish(), step);
     if (found == nullptr) return {};
-    const std::string text =
-        apart_from_sign(found->formula, word.span, number_text(value, word.whole ? 1 : word.increment));
+    const std::string number = number_by_rules(*found, word, number_text(value, word.whole ? 1 : word.increment));
+    const std::string text = apart_from_sign(found->formula, word.span, number);
     const std::string key = dragging ? "number " + step + " " + std::to_string(word.span.begin) : std::string();
     replace_word(step, word.span, text, tr("Set a number of %1 to %2").arg(qs(shown_name(step)), qs(text)), key);
     return text;
@@ -194,7 +194,10 @@ void LadderView::end_word(bool keep) {
         if (value) {
             const Step* step = find_step(document_.finish(), at->step);
             std::string text = at->word.whole ? number_text(*value, 1) : shortest_number(*value);
-            if (step != nullptr) text = apart_from_sign(step->formula, at->word.span, std::move(text));
+            if (step != nullptr) {
+                text = number_by_rules(*step, at->word, std::move(text));
+                text = apart_from_sign(step->formula, at->word.span, std::move(text));
+            }
             replace_word(at->step, at->word.span, text,
                          tr("Set a number of %1 to %2").arg(qs(shown_name(at->step)), qs(text)));
         } else {

@@ -86,10 +86,10 @@ TEST_CASE("pictures of the window", "[.shots]") {
         shoot(bench, "variants.png");
     }
     {
-        BenchWindow bench(test::demo_path("lamp-glow"));
-        bench.playing().set_time(0.6);
-        bench.document().select("glowing");
-        shoot(bench, "lamp-glow.png");
+        BenchWindow bench(test::demo_path("borrowed-light"));
+        bench.playing().set_time(1.5);
+        bench.document().select("fog_light");
+        shoot(bench, "borrowed-light.png");
     }
     {
         BenchWindow bench(test::demo_path("chimney-smoke"));

@@ -140,8 +140,19 @@ TEST_CASE("every action is found by what it does, and F1 explains what the keys 
     HelpCard& card = bench.window().help_card();
     REQUIRE(card.isVisible());
     CHECK(card.text().contains(QStringLiteral("smoothstep(")));
+    CHECK(card.text().contains(QStringLiteral("<img src='data:image/png")));
     bench.key(Qt::Key_Escape);
     CHECK_FALSE(card.isVisible());
+    // And while its formula is typed, what the mark stands in.
+    bench.key(Qt::Key_E);
+    bench.key(Qt::Key_Home);
+    bench.key(Qt::Key_F1);
+    CHECK(card.text().contains(QStringLiteral("A function of GLSL ES 3.00")));
+    bench.key(Qt::Key_Escape);
+    bench.key(Qt::Key_Escape);
+    bench.window().ladder().setFocus();
+    bench.key(Qt::Key_Left);
+    bench.key(Qt::Key_Right);
     bench.key(Qt::Key_Right);
     bench.key(Qt::Key_F1);
     CHECK(card.text().contains(QStringLiteral("where the edge begins")));  // the dial radius

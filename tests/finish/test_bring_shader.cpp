@@ -4,6 +4,7 @@
 #include "core/finish/bring_shader.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
+#include "core/finish/live_words.h"
 #include "core/finish/step_edits.h"
 #include "tests/shader/driven.h"
 #include "tests/support/finishes.h"
@@ -181,4 +182,22 @@ TEST_CASE("code that is new goes by GLSL's rules, and older code keeps its own")
     Finish fresh = test::finish_of({{"fresh", "float half_of = float(1 / 2); return half_of;"}});
     fresh.coats[0].steps.own()[0].rules = CodeRules::glsl;
     CHECK(test::draw(fresh, "fresh", 1, 1).picture.data[0] == 0.0F);
+}
+
+TEST_CASE("a number that is turned keeps its point where GLSL needs it") {
+    Finish finish = test::finish_of({{"shown", "#version 300 es\nfloat x = 2.5; int n = 3; return x * float(n);"}});
+    finish.coats[0].steps.own()[0].rules = CodeRules::glsl;
+    const auto checked = test::checked(finish);
+    const Step& step = *find_step(finish, "shown");
+    std::vector<LiveWord> numbers;
+    for (LiveWord& word : live_words(*checked, step.formula)) {
+        if (word.kind == LiveKind::number) numbers.push_back(std::move(word));
+    }
+    REQUIRE(numbers.size() == 2);
+    CHECK(number_by_rules(step, numbers[0], "2") == "2.0");
+    CHECK(number_by_rules(step, numbers[0], "0.25") == "0.25");
+    CHECK(number_by_rules(step, numbers[1], "4") == "4");
+    Step formula;
+    formula.formula = "2.5 * uv.x";
+    CHECK(number_by_rules(formula, numbers[0], "2") == "2");
 }
