@@ -52,6 +52,8 @@ QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, cons
     for (std::size_t i = 0; i < tokens->size(); ++i) {
         const Token& token = (*tokens)[i];
         if (token.kind == TokenKind::end) break;
+        // The version of the language is no number that can be turned.
+        if (i > 0 && (*tokens)[i - 1].text == "version") continue;
         const int start = text_index(formula, token.span.begin);
         QTextCharFormat format = format_of(token, finish);
         // Whatever is called is a function, of the language or an operation.
