@@ -281,7 +281,7 @@ private:
         if (type == "float" || type == "int" || type == "uint" || type == "bool") return dial(uniform, plain);
         const bool is_vector = is_one_of(type, {"vec2", "vec3", "vec4"});
         const bool is_colour = holds(plain, {"colour", "color", "tint", "rgb", "paint", "albedo", "diffuse", "ink"});
-        if (is_vector && type != "vec2" && is_colour) return colour(uniform, plain);
+        if (is_vector && type != "vec2" && is_colour) return colour(uniform);
         if (is_vector) return numbers(uniform, plain);
         tell("'" + uniform.name + "' is a " + type + ", which nothing here can stand for: it stays as it is");
         return uniform.alone ? "" : fmt::format("uniform {} {};\n", type, uniform.name);
@@ -336,8 +336,7 @@ private:
         return converted == uniform.name ? " " : defined(uniform.name, converted);
     }
 
-    std::string colour(const Uniform& uniform, const std::string& plain) {
-        (void)plain;
+    std::string colour(const Uniform& uniform) {
         const std::string name = name_for(uniform.name);
         Dial& dial = new_dial(uniform, name, DialKind::colour);
         dial.value = dial.default_value = {0.8, 0.5, 0.3};

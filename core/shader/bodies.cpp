@@ -9,8 +9,6 @@
 
 namespace lacquer {
 
-bool returns_within_loop(const std::vector<ShaderStatement>& list);
-
 namespace {
 
 // Nodes of statements, with the sizes of the functions that they call.

@@ -17,6 +17,9 @@ bool is_shader_type(std::string_view word);
 /// True for words that GLSL ES 3.00 keeps for itself, section 3.8.
 bool is_reserved_word(std::string_view word);
 
+/// Most statements in a row.
+inline constexpr std::size_t max_shader_statements = 16384;
+
 /// How deep brackets, signs, choices and statements may be nested.
 inline constexpr int max_shader_nesting = 128;
 

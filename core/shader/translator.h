@@ -1,7 +1,8 @@
 // From a shader's syntax to the language's trees: every variable becomes as many as it has leaves, what changes
 // something within an expression becomes a statement before it, and functions that give back more than one number or
 // vector are written out where they are called. Its parts: expressions.cpp, operators.cpp, constructors.cpp, places.cpp
-// (what can be set), calls.cpp, statements.cpp, bodies.cpp (of functions), functions.cpp, constants.cpp.
+// (what can be set), calls.cpp, declarations.cpp, statements.cpp, bodies.cpp (of functions), functions.cpp,
+// constants.cpp, leaves.cpp (what these share).
 #pragma once
 
 #include <functional>
@@ -96,7 +97,6 @@ private:
     // A function of the language that is being made.
     struct Making {
         TypedFunction function;
-        bool derivatives = false;
     };
     // What lies round a statement, and how it is left.
     struct Around {
@@ -266,6 +266,8 @@ private:
 /// A tree of one node more.
 Typed literal_leaf(Type type, double number, Span span);
 Typed joined(Operator op, Typed left, Typed right, Type type);
+/// Whether a function gives back within a loop or a switch.
+bool returns_within_loop(const std::vector<ShaderStatement>& body);
 /// A number in all parts of a vector.
 Typed spread(Typed number, Type type);
 Typed part_of(Typed vector, int part);
