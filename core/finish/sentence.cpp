@@ -7,6 +7,16 @@
 
 namespace lacquer {
 
+Span telling_line(std::string_view formula) {
+    const Span whole{0, static_cast<std::uint32_t>(formula.size())};
+    if (formula.find("void main") == std::string_view::npos) return whole;
+    const std::size_t last = formula.find_last_of(';');
+    if (last == std::string_view::npos) return whole;
+    const std::size_t before = formula.find_last_of('\n', last);
+    const std::size_t first = formula.find_first_not_of(" \t", before == std::string_view::npos ? 0 : before + 1);
+    return {static_cast<std::uint32_t>(first), static_cast<std::uint32_t>(last + 1)};
+}
+
 std::optional<std::vector<SentencePiece>> sentence_of(const Catalogue& catalogue, std::string_view formula) {
     if (is_code(formula)) return std::nullopt;
     const Result<Expression> parsed = parse(formula);

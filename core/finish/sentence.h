@@ -17,6 +17,10 @@ struct SentencePiece {
     std::optional<Span> span;
 };
 
+/// The line of a whole shader that tells most of it in one: its last with a statement, where it gives its value. Of
+/// everything else the whole text.
+Span telling_line(std::string_view formula);
+
 /// The formula as a sentence, if it is one call of an operation and every argument that was handed over has a place in
 /// what the operation says. Nothing otherwise: then the formula speaks for itself.
 std::optional<std::vector<SentencePiece>> sentence_of(const Catalogue& catalogue, std::string_view formula);

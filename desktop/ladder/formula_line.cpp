@@ -19,8 +19,9 @@ FormulaLine::FormulaLine(const std::string& formula, const Finish& finish, const
                          const QRect& area, bool wrapped)
     : formula_(formula), area_(area), layout_(QString(), theme::figures()), wrapped_(wrapped) {
     const auto sentence = catalogue != nullptr ? sentence_of(*catalogue, formula) : std::nullopt;
-    const Span whole{0, static_cast<std::uint32_t>(formula.size())};
-    cut(sentence ? *sentence : std::vector<SentencePiece>{{formula, whole}}, finish);
+    const Span shown = wrapped ? Span{0, static_cast<std::uint32_t>(formula.size())} : telling_line(formula);
+    const std::string text = formula.substr(shown.begin, shown.end - shown.begin);
+    cut(sentence ? *sentence : std::vector<SentencePiece>{{text, shown}}, finish);
     layout_.beginLayout();
     int y = wrapped ? 0 : (area.height() - single_height) / 2;
     const int top = y;

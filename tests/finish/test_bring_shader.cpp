@@ -5,6 +5,7 @@
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
 #include "core/finish/live_words.h"
+#include "core/finish/sentence.h"
 #include "core/finish/step_edits.h"
 #include "tests/shader/driven.h"
 #include "tests/support/finishes.h"
@@ -200,4 +201,16 @@ TEST_CASE("a number that is turned keeps its point where GLSL needs it") {
     Step formula;
     formula.formula = "2.5 * uv.x";
     CHECK(number_by_rules(formula, numbers[0], "2") == "2");
+}
+
+TEST_CASE("a closed row shows the line by which a whole shader gives its value") {
+    const std::string text =
+        "#version 300 es\nout vec4 c;\nvoid main() {\n    float x = 1.0;\n    c = vec4(x); // all\n}\n";
+    const Span line = telling_line(text);
+    CHECK(text.substr(line.begin, line.end - line.begin) == "c = vec4(x);");
+    for (const char* other : {"uv.x + 1", "return uv;", "void main", ""}) {
+        const Span whole = telling_line(other);
+        CHECK(whole.begin == 0);
+        CHECK(whole.end == std::string(other).size());
+    }
 }
