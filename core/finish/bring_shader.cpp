@@ -138,7 +138,7 @@ public:
         }
         code += text_.substr(copied);
         Step step;
-        step.name = free("picture");
+        step.name = free_name_for("picture");
         step.formula = std::move(code);
         step.rules = CodeRules::glsl;
         made_.step = step.name;
@@ -228,12 +228,12 @@ private:
     }
 
     // A name that nothing has here, and no word of the shader.
-    std::string free(const std::string& wanted) {
+    std::string free_name_for(const std::string& wanted) {
         std::string stem = identifier_from(wanted);
         if (stem.empty()) stem = "value";
         for (int k = 1;; ++k) {
             const std::string suffix = k == 1 ? "" : fmt::format("_{}", k);
-            const std::string name = stem.substr(0, max_name_length - suffix.size()) + suffix;
+            std::string name = stem.substr(0, max_name_length - suffix.size()) + suffix;
             const bool taken = taken_.contains(name) || (words_.contains(name) && name != wanted_here_) ||
                                find_known(name) != nullptr || is_builtin_name(name);
             if (!taken) {
@@ -245,7 +245,7 @@ private:
 
     std::string name_for(const std::string& in_shader) {
         wanted_here_ = in_shader;
-        const std::string name = free(is_identifier(in_shader) ? in_shader : plain_name(in_shader));
+        std::string name = free_name_for(is_identifier(in_shader) ? in_shader : plain_name(in_shader));
         wanted_here_.clear();
         return name;
     }
@@ -362,7 +362,7 @@ private:
         std::string names;
         const std::size_t count = static_cast<std::size_t>(uniform.type[3] - '0');
         for (std::size_t k = 0; k < count; ++k) {
-            const std::string name = free(plain + "_" + std::string(1, "xyzw"[k]));
+            const std::string name = free_name_for(plain + "_" + std::string(1, "xyzw"[k]));
             Dial& dial = new_dial(uniform, name, DialKind::number);
             dial.code_name = uniform.name + "_" + std::string(1, "xyzw"[k]);
             set(dial, range_of(uniform, plain, false));

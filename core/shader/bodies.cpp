@@ -187,8 +187,8 @@ std::shared_ptr<const TypedFunction> ShaderTranslator::plain(ShaderFunction& fun
 
 // The function's statements here and now.
 ShaderValue ShaderTranslator::run_in_place(ShaderFunction& function, const ShaderNode& node,
-                                           std::vector<ShaderValue> args,
-                                           std::vector<std::optional<ShaderPlace>> places) {
+                                           const std::vector<ShaderValue>& args,
+                                           const std::vector<std::optional<ShaderPlace>>& places) {
     constexpr int deepest = 64;
     if (++nesting_ > deepest)
         refuse("lang.nesting", at(node.span), "functions are called too deep within one another",

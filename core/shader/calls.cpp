@@ -139,6 +139,7 @@ std::optional<ShaderValue> ShaderTranslator::our_own(const ShaderNode& node, std
                                    [&](const BuiltinRow& row) { return row.name == node.text && !is_read(row); });
     if (!operation && !known) return std::nullopt;
     std::vector<Typed> given;
+    given.reserve(args.size());
     for (ShaderValue& arg : args) given.push_back(std::move(arg.leaves[0]));
     Expression call;
     call.kind = ExpressionKind::call;

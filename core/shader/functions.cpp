@@ -189,7 +189,7 @@ ShaderValue ShaderTranslator::called(ShaderFunction& function, const ShaderNode&
                    "compute the place before, into a variable");
         places[k] = place(node.args[k]);
     }
-    return run_in_place(function, node, std::move(args), std::move(places));
+    return run_in_place(function, node, args, places);
 }
 
 void ShaderTranslator::items_of(const ShaderSyntax& syntax, bool built_in) {
@@ -230,7 +230,7 @@ void ShaderTranslator::check_all_functions() {
             args.push_back(std::move(arg));
         }
         ShaderNode node{ShaderNodeKind::call, function.definition->word, function.definition->word, function.name};
-        run_in_place(function, node, std::move(args), std::vector<std::optional<ShaderPlace>>(function.shapes.size()));
+        run_in_place(function, node, args, std::vector<std::optional<ShaderPlace>>(function.shapes.size()));
         out_ = out;
         making_ = outside;
     }

@@ -120,6 +120,7 @@ ShaderPlace ShaderTranslator::indexed(ShaderPlace whole, const Typed& index, int
     };
     if (const auto* number = index.as<Literal>()) return option(static_cast<int>(number->number));
     ShaderPlace made{shape, whole.span, {}, index, {}};
+    made.options.reserve(static_cast<std::size_t>(count));
     for (int k = 0; k < count; ++k) made.options.push_back(option(k));
     return made;
 }
@@ -127,6 +128,7 @@ ShaderPlace ShaderTranslator::indexed(ShaderPlace whole, const Typed& index, int
 void ShaderTranslator::store(const ShaderPlace& place, const std::vector<Typed>& leaves, const Typed* only_where) {
     if (place.index) {
         std::vector<Typed> simple;
+        simple.reserve(leaves.size());
         for (const Typed& leaf : leaves) simple.push_back(bound(leaf));
         count_work(place.span, place.options.size() * simple.size());
         for (std::size_t k = 0; k < place.options.size(); ++k) {

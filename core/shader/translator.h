@@ -120,8 +120,8 @@ private:
     void find_changing(const ShaderSyntax& syntax);
     ShaderFunction* chosen(const std::string& name, const std::vector<ShaderValue>& args, bool built_in) const;
     std::shared_ptr<const TypedFunction> plain(ShaderFunction& function);
-    ShaderValue run_in_place(ShaderFunction& function, const ShaderNode& node, std::vector<ShaderValue> args,
-                             std::vector<std::optional<ShaderPlace>> places);
+    ShaderValue run_in_place(ShaderFunction& function, const ShaderNode& node, const std::vector<ShaderValue>& args,
+                             const std::vector<std::optional<ShaderPlace>>& places);
     ShaderValue called(ShaderFunction& function, const ShaderNode& node, std::vector<ShaderValue> args);
     bool is_main(const ShaderFunction& function) const;
     void check_all_functions();
