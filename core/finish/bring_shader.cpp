@@ -10,6 +10,7 @@
 #include <set>
 #include <utility>
 
+#include "core/base/guarded.h"
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/lang/builtins.h"
@@ -181,40 +182,43 @@ private:
 
     // Reads one declaration; its last token.
     std::size_t declaration(const std::vector<SourceToken>& tokens, std::size_t first) {
+        const auto token = [&](std::size_t at) -> const SourceToken& {
+            return tokens[std::min(at, tokens.size() - 1)];
+        };
         const auto skip_lines = [&](std::size_t& at) {
-            while (tokens[at].kind == SourceTokenKind::line) ++at;
+            while (token(at).kind == SourceTokenKind::line) ++at;
         };
         std::size_t at = first + 1;
         skip_lines(at);
-        while (is_one_of(tokens[at].text, {"highp", "mediump", "lowp"})) {
+        while (is_one_of(token(at).text, {"highp", "mediump", "lowp"})) {
             ++at;
             skip_lines(at);
         }
-        const std::string type = tokens[at].text;
+        const std::string type = token(at).text;
         std::vector<Uniform> names;
         while (true) {
             ++at;
             skip_lines(at);
-            if (tokens[at].kind != SourceTokenKind::name) return first;
+            if (token(at).kind != SourceTokenKind::name) return first;
             Uniform uniform;
             uniform.type = type;
             uniform.name = tokens[at++].text;
             skip_lines(at);
-            if (tokens[at].is("=")) {
-                const std::size_t begin = tokens[at].span.end;
-                while (!tokens[at].is(";") && tokens[at].kind != SourceTokenKind::end) ++at;
-                uniform.value = text_.substr(begin, tokens[at].span.begin - begin);
+            if (token(at).is("=")) {
+                const std::size_t begin = token(at).span.end;
+                while (!token(at).is(";") && token(at).kind != SourceTokenKind::end) ++at;
+                uniform.value = text_.substr(begin, token(at).span.begin - begin);
             }
             names.push_back(std::move(uniform));
-            if (tokens[at].is(",")) continue;
-            if (!tokens[at].is(";")) return first;
+            if (token(at).is(",")) continue;
+            if (!token(at).is(";")) return first;
             break;
         }
-        const std::size_t end = tokens[at].span.end;
+        const std::size_t end = token(at).span.end;
         const std::size_t line = std::min(text_.find('\n', end), text_.size());
         std::string remark(text_.substr(end, line - end));
         for (Uniform& uniform : names) {
-            uniform.span = {tokens[first].span.begin, static_cast<std::uint32_t>(end)};
+            uniform.span = {token(first).span.begin, static_cast<std::uint32_t>(end)};
             const std::size_t begins = remark.find_first_not_of("/* \t\r");
             if (remark.find("//") != std::string::npos || remark.find("/*") != std::string::npos)
                 uniform.remark = begins == std::string::npos ? "" : remark.substr(begins);
@@ -393,13 +397,15 @@ private:
 }  // namespace
 
 Result<BroughtShader> bring_shader(std::string_view text, std::string_view name) {
-    try {
-        if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
-            return Fault{"shader.empty", "there is nothing in it", "choose a fragment shader", {}, Severity::fault};
-        return Bringer(text, name).run();
-    } catch (const Refusal& refusal) {
-        return refusal.fault;
-    }
+    return guarded([&]() -> Result<BroughtShader> {
+        try {
+            if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
+                return Fault{"shader.empty", "there is nothing in it", "choose a fragment shader", {}, Severity::fault};
+            return Bringer(text, name).run();
+        } catch (const Refusal& refusal) {
+            return refusal.fault;
+        }
+    });
 }
 
 }  // namespace lacquer

@@ -5,6 +5,7 @@
 #include <utility>
 #include <vector>
 
+#include "core/base/guarded.h"
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "core/shader/parser.h"
@@ -139,53 +140,56 @@ Result<StepEdit> extract_variable(Finish finish, std::string_view step, Span pla
     if (found == nullptr)
         return Fault{"edit.unknown", "nothing is called '" + std::string(step) + "'", "", {}, Severity::fault};
     const std::string text = found->formula;
-    try {
-        const PreprocessedShader prepared = preprocess(text);
-        const ShaderSyntax syntax = ShaderParser(prepared.tokens).shader();
-        const Body body = body_of(syntax);
-        const std::optional<Declared> declared = declared_at(text, declarations_in(body), place);
-        if (!declared)
-            return cannot(step, "there is no variable here that the code itself declares with a value",
-                          "put the mark on a line such as float height = ...");
-        const std::string& type = declared->statement->type.name;
-        const GlslShape shape = shape_named(type);
-        const bool fits = shape.is(GlslShape::Kind::leaf) && fits_a_step(shape.leaf) && !declared->name->is_array &&
-                          !declared->statement->type.is_array;
-        if (!fits)
-            return cannot(step, "'" + declared->name->name + "' is a " + type + ", and a step has up to four numbers",
-                          "choose a number or a vector");
-        if (body.is_main && scalar_of(shape.leaf) != Scalar::real)
-            return cannot(step, "'" + declared->name->name + "' is a " + type, "choose a float or a vector");
-        Step made;
-        made.rules = CodeRules::glsl;
-        made.formula =
-            code_up_to(text, syntax, body.is_main, end_of_statement(text, *declared), type, declared->name->name);
-        std::string wanted = identifier_from(declared->name->name);
-        if (wanted.empty()) wanted = "part";
-        // The step's name must not be hidden by the variable itself.
-        const auto is_word = [&](const std::string& name) {
-            const std::vector<SourceToken> tokens = source_tokens(text);
-            return std::any_of(tokens.begin(), tokens.end(), [&](const SourceToken& t) { return t.is_word(name); });
-        };
-        std::string name = free_name(finish, wanted);
-        for (int k = 2; is_word(name); ++k)
-            name = free_name(finish, wanted.substr(0, max_name_length - 3) + "_" + std::to_string(k));
-        made.name = name;
-        const Span value = value_of(text, *declared);
-        std::string rest = text;
-        rest.replace(value.begin, value.end - value.begin, name);
-        Finish changed = std::move(finish);
-        for (Coat& coat : changed.coats) {
-            for (Step& own : coat.steps) {
-                if (own.name == step) own.formula = rest;
+    return guarded([&]() -> Result<StepEdit> {
+        try {
+            const PreprocessedShader prepared = preprocess(text);
+            const ShaderSyntax syntax = ShaderParser(prepared.tokens).shader();
+            const Body body = body_of(syntax);
+            const std::optional<Declared> declared = declared_at(text, declarations_in(body), place);
+            if (!declared)
+                return cannot(step, "there is no variable here that the code itself declares with a value",
+                              "put the mark on a line such as float height = ...");
+            const std::string& type = declared->statement->type.name;
+            const GlslShape shape = shape_named(type);
+            const bool fits = shape.is(GlslShape::Kind::leaf) && fits_a_step(shape.leaf) && !declared->name->is_array &&
+                              !declared->statement->type.is_array;
+            if (!fits)
+                return cannot(step,
+                              "'" + declared->name->name + "' is a " + type + ", and a step has up to four numbers",
+                              "choose a number or a vector");
+            if (body.is_main && scalar_of(shape.leaf) != Scalar::real)
+                return cannot(step, "'" + declared->name->name + "' is a " + type, "choose a float or a vector");
+            Step made;
+            made.rules = CodeRules::glsl;
+            made.formula =
+                code_up_to(text, syntax, body.is_main, end_of_statement(text, *declared), type, declared->name->name);
+            std::string wanted = identifier_from(declared->name->name);
+            if (wanted.empty()) wanted = "part";
+            // The step's name must not be hidden by the variable itself.
+            const auto is_word = [&](const std::string& name) {
+                const std::vector<SourceToken> tokens = source_tokens(text);
+                return std::any_of(tokens.begin(), tokens.end(), [&](const SourceToken& t) { return t.is_word(name); });
+            };
+            std::string name = free_name(finish, wanted);
+            for (int k = 2; is_word(name); ++k)
+                name = free_name(finish, wanted.substr(0, max_name_length - 3) + "_" + std::to_string(k));
+            made.name = name;
+            const Span value = value_of(text, *declared);
+            std::string rest = text;
+            rest.replace(value.begin, value.end - value.begin, name);
+            Finish changed = finish;
+            for (Coat& coat : changed.coats) {
+                for (Step& own : coat.steps) {
+                    if (own.name == step) own.formula = rest;
+                }
             }
+            Result<Finish> added = add_step_before(std::move(changed), step, std::move(made));
+            if (!added) return added.fault();
+            return StepEdit{std::move(*added), name};
+        } catch (const Refusal& refusal) {
+            return cannot(step, "the code has a mistake: " + refusal.fault.message, "mend it first");
         }
-        Result<Finish> added = add_step_before(std::move(changed), step, std::move(made));
-        if (!added) return added.fault();
-        return StepEdit{std::move(*added), name};
-    } catch (const Refusal& refusal) {
-        return cannot(step, "the code has a mistake: " + refusal.fault.message, "mend it first");
-    }
+    });
 }
 
 }  // namespace lacquer

@@ -98,6 +98,14 @@ TEST_CASE("what cannot be connected stays, with the place marked") {
     CHECK(code.substr(step->fault->place.span.begin, 4) == "view");
     CHECK(bring_shader(" \n", "a").fault().id == "shader.empty");
     CHECK(bring_shader("/* ", "a").fault().id == "lang.comment");
+    // Declarations that stop short.
+    for (const char* text : {"uniform", "uniform ", "uniform highp", "uniform float", "uniform float a",
+                             "uniform float a,", "uniform float a =", "void f() {} uniform\n"}) {
+        INFO(text);
+        const Result<BroughtShader> short_of = bring_shader(text, "a");
+        REQUIRE(short_of);
+        CHECK(short_of->finish.coats[0].steps.front().formula == text);
+    }
 }
 
 TEST_CASE("a shader that was brought in draws what the GL driver draws, and is kept by its file") {
