@@ -45,6 +45,10 @@ private:
     int depth_ = 0;
 };
 
+/// Binding strength of the binary operator that is spelled so, GLSL ES 3.00 section 5.1: larger binds tighter; 0 for
+/// none.
+int binding_strength(std::string_view mark);
+
 /// True for =, += and the like, ++ and --.
 bool is_assignment(std::string_view mark);
 

@@ -9,37 +9,6 @@ namespace lacquer {
 
 namespace {
 
-// Binding strength of the binary operators, GLSL ES 3.00 section 5.1; larger binds tighter.
-int strength(std::string_view mark) {
-    struct Row {
-        std::string_view mark;
-        int strength;
-    };
-    static constexpr std::array<Row, 19> rows = {{{"||", 1},
-                                                  {"^^", 2},
-                                                  {"&&", 3},
-                                                  {"|", 4},
-                                                  {"^", 5},
-                                                  {"&", 6},
-                                                  {"==", 7},
-                                                  {"!=", 7},
-                                                  {"<", 8},
-                                                  {">", 8},
-                                                  {"<=", 8},
-                                                  {">=", 8},
-                                                  {"<<", 9},
-                                                  {">>", 9},
-                                                  {"+", 10},
-                                                  {"-", 10},
-                                                  {"*", 11},
-                                                  {"/", 11},
-                                                  {"%", 11}}};
-    for (const Row& row : rows) {
-        if (row.mark == mark) return row.strength;
-    }
-    return 0;
-}
-
 double whole_value(std::string_view digits, int base) {
     unsigned long long whole = 0;
     const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), whole, base);
@@ -84,8 +53,38 @@ Expression node(ExpressionKind kind, Span span, Span word, std::string text, std
 
 }  // namespace
 
+int binding_strength(std::string_view mark) {
+    struct Row {
+        std::string_view mark;
+        int strength;
+    };
+    static constexpr std::array<Row, 19> rows = {{{"||", 1},
+                                                  {"^^", 2},
+                                                  {"&&", 3},
+                                                  {"|", 4},
+                                                  {"^", 5},
+                                                  {"&", 6},
+                                                  {"==", 7},
+                                                  {"!=", 7},
+                                                  {"<", 8},
+                                                  {">", 8},
+                                                  {"<=", 8},
+                                                  {">=", 8},
+                                                  {"<<", 9},
+                                                  {">>", 9},
+                                                  {"+", 10},
+                                                  {"-", 10},
+                                                  {"*", 11},
+                                                  {"/", 11},
+                                                  {"%", 11}}};
+    for (const Row& row : rows) {
+        if (row.mark == mark) return row.strength;
+    }
+    return 0;
+}
+
 bool is_assignment(std::string_view mark) {
-    return mark == "++" || mark == "--" || (!mark.empty() && mark.back() == '=' && strength(mark) == 0);
+    return mark == "++" || mark == "--" || (!mark.empty() && mark.back() == '=' && binding_strength(mark) == 0);
 }
 
 const Token& ExpressionParser::peek(std::size_t ahead) const {
@@ -134,12 +133,12 @@ Result<Expression> ExpressionParser::choice() {
 
 Result<Expression> ExpressionParser::operation(int least) {
     Result<Expression> left = signed_value();
-    while (left && peek().kind == TokenKind::mark && strength(peek().text) >= least) {
+    while (left && peek().kind == TokenKind::mark && binding_strength(peek().text) >= least) {
         // Each turn wraps the tree once more, so a long row of operators is as deep as it is long.
         if (left->depth > max_nesting * 2) return too_deep();
         const Token mark = peek();
         ++at_;
-        Result<Expression> right = operation(strength(mark.text) + 1);
+        Result<Expression> right = operation(binding_strength(mark.text) + 1);
         if (!right) return right;
         const Span span = cover(left->span, right->span);
         left = node(ExpressionKind::binary, span, mark.span, std::string(mark.text),

@@ -158,7 +158,8 @@ std::shared_ptr<const TypedFunction> ShaderTranslator::plain(ShaderFunction& fun
     Run run = std::exchange(run_, {});
     std::vector<Names> names = std::exchange(names_, {});
     const std::optional<Span> elsewhere = elsewhere_;
-    if (!function.built_in) elsewhere_.reset();
+    // The prelude's words stand in no text of the user's.
+    elsewhere_ = function.built_in ? std::optional<Span>(Span{}) : std::nullopt;
     const std::size_t item = std::exchange(item_, function.defined_at);
     function.is_under_way = true;
     begin_run(function, true);

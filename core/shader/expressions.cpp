@@ -234,17 +234,12 @@ ShaderValue ShaderTranslator::index(const ShaderNode& node) {
     ShaderValue whole = value(node.args[0]);
     if (has_effects(node.args[1])) whole = kept(std::move(whole));
     const Span span = at(node.span);
-    const bool vector = whole.shape.is(GlslShape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
-    const int count = vector                                    ? width_of(whole.shape.leaf)
-                      : whole.shape.is(GlslShape::Kind::matrix) ? whole.shape.columns
-                      : whole.shape.is(GlslShape::Kind::array)  ? whole.shape.count
-                                                                : 0;
+    const bool vector = whole.shape.is(GlslShape::Kind::leaf);
+    const int count = place_count(whole.shape);
     if (count == 0)
         refuse("lang.parts", at(node.word), fmt::format("a {} has no parts to take", shape_text(whole.shape)),
                "leave the brackets out");
-    const GlslShape part = vector ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
-                           : whole.shape.is(GlslShape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
-                                                                     : *whole.shape.element;
+    const GlslShape part = place_shape(whole.shape);
     const Typed place = index_of(node.args[1], count);
     std::vector<std::vector<Typed>> options;
     const std::size_t each = leaf_count(part);

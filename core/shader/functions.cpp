@@ -68,8 +68,6 @@ const ShaderSyntax& prelude_syntax() {
 ShaderTranslator::ShaderTranslator(const Scope& scope, std::string_view text, Faults& notes)
     : scope_(scope), text_(text), notes_(notes) {}
 
-bool ShaderTranslator::is_main(const ShaderFunction& function) const { return function.name == "main"; }
-
 void ShaderTranslator::add_function(const ShaderFunctionSyntax& syntax, std::size_t item, bool built_in) {
     auto made = std::make_unique<ShaderFunction>();
     made->name = syntax.name;
@@ -210,7 +208,7 @@ void ShaderTranslator::check_all_functions() {
     for (std::size_t k = 0; k < functions_.size(); ++k) {
         ShaderFunction& function = *functions_[k];
         if (function.built_in || function.definition == nullptr || function.plain != nullptr || function.was_run ||
-            is_main(function))
+            function.name == "main")
             continue;
         if (!function.in_place) {
             plain(function);

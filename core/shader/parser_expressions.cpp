@@ -1,52 +1,13 @@
 // Expressions: GLSL ES 3.00, section 5.1.
-#include <array>
 #include <charconv>
 #include <cmath>
 #include <utility>
 
+#include "core/lang/expression_parser.h"
 #include "core/shader/parser.h"
 #include "core/shader/refusal.h"
 
 namespace lacquer {
-
-namespace {
-
-int strength(std::string_view mark) {
-    static constexpr std::array<std::pair<std::string_view, int>, 19> rows = {{{"||", 1},
-                                                                               {"^^", 2},
-                                                                               {"&&", 3},
-                                                                               {"|", 4},
-                                                                               {"^", 5},
-                                                                               {"&", 6},
-                                                                               {"==", 7},
-                                                                               {"!=", 7},
-                                                                               {"<", 8},
-                                                                               {">", 8},
-                                                                               {"<=", 8},
-                                                                               {">=", 8},
-                                                                               {"<<", 9},
-                                                                               {">>", 9},
-                                                                               {"+", 10},
-                                                                               {"-", 10},
-                                                                               {"*", 11},
-                                                                               {"/", 11},
-                                                                               {"%", 11}}};
-    for (const auto& [known, strength] : rows) {
-        if (known == mark) return strength;
-    }
-    return 0;
-}
-
-bool is_assignment(std::string_view mark) {
-    static constexpr std::array<std::string_view, 11> marks = {
-        "=", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "<<=", ">>="};
-    for (const std::string_view known : marks) {
-        if (known == mark) return true;
-    }
-    return false;
-}
-
-}  // namespace
 
 ShaderNode ShaderParser::node(ShaderNodeKind kind, Span span, Span word, std::string text,
                               std::vector<ShaderNode> args) const {
@@ -72,7 +33,7 @@ ShaderNode ShaderParser::expression() {
 ShaderNode ShaderParser::assignment() {
     const Deeper deeper(*this);
     ShaderNode left = choice();
-    if (peek().kind != SourceTokenKind::mark || !is_assignment(peek().text)) return left;
+    if (peek().kind != SourceTokenKind::mark || !is_assignment(peek().text) || sees("++") || sees("--")) return left;
     const SourceToken& mark = next();
     ShaderNode right = assignment();
     const Span span = cover(left.span, right.span);
@@ -93,9 +54,9 @@ ShaderNode ShaderParser::choice() {
 
 ShaderNode ShaderParser::operation(int least) {
     ShaderNode left = signed_value();
-    while (peek().kind == SourceTokenKind::mark && strength(peek().text) >= least) {
+    while (peek().kind == SourceTokenKind::mark && binding_strength(peek().text) >= least) {
         const SourceToken& mark = next();
-        ShaderNode right = operation(strength(mark.text) + 1);
+        ShaderNode right = operation(binding_strength(mark.text) + 1);
         const Span span = cover(left.span, right.span);
         left = node(ShaderNodeKind::binary, span, mark.span, mark.text, {std::move(left), std::move(right)});
     }

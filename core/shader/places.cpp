@@ -55,11 +55,7 @@ ShaderPlace ShaderTranslator::place(const ShaderNode& node) {
         }
         case ShaderNodeKind::index: {
             ShaderPlace whole = place(node.args[0]);
-            const bool vector = whole.shape.is(GlslShape::Kind::leaf) && width_of(whole.shape.leaf) > 1;
-            const int count = vector                                    ? width_of(whole.shape.leaf)
-                              : whole.shape.is(GlslShape::Kind::matrix) ? whole.shape.columns
-                              : whole.shape.is(GlslShape::Kind::array)  ? whole.shape.count
-                                                                        : 0;
+            const int count = place_count(whole.shape);
             if (count == 0)
                 refuse("lang.parts", at(node.word), fmt::format("a {} has no parts to take", shape_text(whole.shape)),
                        "leave the brackets out");
@@ -105,9 +101,7 @@ ShaderPlace ShaderTranslator::component(ShaderPlace whole, const PartsOf& parts,
 // One of its parts, vectors' numbers included.
 ShaderPlace ShaderTranslator::indexed(ShaderPlace whole, const Typed& index, int count) const {
     const bool vector = whole.shape.is(GlslShape::Kind::leaf);
-    const GlslShape shape = vector ? leaf_shape(make_type(scalar_of(whole.shape.leaf), 1))
-                            : whole.shape.is(GlslShape::Kind::matrix) ? leaf_shape(float_type(whole.shape.rows))
-                                                                      : *whole.shape.element;
+    const GlslShape shape = place_shape(whole.shape);
     const auto option = [&](int k) {
         if (!vector) {
             const std::size_t each = leaf_count(shape);

@@ -114,6 +114,28 @@ std::size_t leaf_count(const GlslShape& shape) {
     return 0;
 }
 
+int place_count(const GlslShape& shape) {
+    switch (shape.kind) {
+        case GlslShape::Kind::leaf:
+            return width_of(shape.leaf) > 1 ? width_of(shape.leaf) : 0;
+        case GlslShape::Kind::matrix:
+            return shape.columns;
+        case GlslShape::Kind::array:
+            return shape.count;
+        case GlslShape::Kind::nothing:
+        case GlslShape::Kind::structure:
+        case GlslShape::Kind::picture:
+            break;
+    }
+    return 0;
+}
+
+GlslShape place_shape(const GlslShape& shape) {
+    if (shape.is(GlslShape::Kind::array)) return *shape.element;
+    if (shape.is(GlslShape::Kind::matrix)) return leaf_shape(float_type(shape.rows));
+    return leaf_shape(make_type(scalar_of(shape.leaf), 1));
+}
+
 namespace {
 
 template <class Test>

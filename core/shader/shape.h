@@ -55,6 +55,12 @@ std::vector<Type> leaves_of(const GlslShape& shape);
 /// How many those are.
 std::size_t leaf_count(const GlslShape& shape);
 
+/// How many places there are in brackets behind it: numbers of a vector, columns of a matrix, places of an array; 0 for
+/// what has none.
+int place_count(const GlslShape& shape);
+/// What stands at one of them; there must be some.
+GlslShape place_shape(const GlslShape& shape);
+
 /// Whether there is a picture in it.
 bool holds_picture(const GlslShape& shape);
 bool holds_array(const GlslShape& shape);

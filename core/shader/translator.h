@@ -123,7 +123,6 @@ private:
     ShaderValue run_in_place(ShaderFunction& function, const ShaderNode& node, const std::vector<ShaderValue>& args,
                              const std::vector<std::optional<ShaderPlace>>& places);
     ShaderValue called(ShaderFunction& function, const ShaderNode& node, std::vector<ShaderValue> args);
-    bool is_main(const ShaderFunction& function) const;
     void check_all_functions();
     Typed finished(Span span);
     void declare_outputs(const ShaderSyntax& syntax);
