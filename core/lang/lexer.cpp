@@ -87,49 +87,14 @@ private:
         return odd_character();
     }
 
-    // GLSL ES 3.00 sections 4.1.3 and 4.1.4.
     Result<Token> number() {
         const std::size_t begin = at_;
-        bool good = true;
-        if (peek() == '0' && (peek(1) == 'x' || peek(1) == 'X')) {
-            at_ += 2;
-            const std::size_t digits = at_;
-            while (std::isxdigit(static_cast<unsigned char>(peek())) != 0) ++at_;
-            good = at_ > digits;
-            if (peek() == 'u' || peek() == 'U') ++at_;
-        } else {
-            while (is_digit(peek())) ++at_;
-            const bool whole = take_fraction_and_exponent();
-            const bool octal = whole && at_ > begin + 1 && source_[begin] == '0';
-            good = !octal || source_.substr(begin, at_ - begin).find_first_of("89") == std::string_view::npos;
-            if (whole ? peek() == 'u' || peek() == 'U' : peek() == 'f' || peek() == 'F') ++at_;
-        }
-        if (!good || is_name_part(peek())) {
-            while (is_name_part(peek())) ++at_;
-            return fault("lang.number", span_from(begin),
-                         "'" + std::string(source_.substr(begin, at_ - begin)) + "' is not a number",
-                         "write it like 0.5, 12 or 1e-3; a name starts with a letter");
-        }
-        return token(TokenKind::number, begin);
-    }
-
-    // True if there was neither.
-    bool take_fraction_and_exponent() {
-        bool whole = true;
-        if (peek() == '.') {
-            whole = false;
-            ++at_;
-            while (is_digit(peek())) ++at_;
-        }
-        if (peek() == 'e' || peek() == 'E') {
-            const std::size_t sign = peek(1) == '+' || peek(1) == '-' ? 1 : 0;
-            if (is_digit(peek(1 + sign))) {
-                whole = false;
-                at_ += 1 + sign;
-                while (is_digit(peek())) ++at_;
-            }
-        }
-        return whole;
+        const SpelledNumber spelled = spelled_number(source_.substr(begin));
+        at_ += spelled.length;
+        if (spelled.good) return token(TokenKind::number, begin);
+        return fault("lang.number", span_from(begin),
+                     "'" + std::string(source_.substr(begin, at_ - begin)) + "' is not a number",
+                     "write it like 0.5, 12 or 1e-3; a name starts with a letter");
     }
 
     Result<Token> odd_character() {
@@ -148,6 +113,42 @@ private:
 };
 
 }  // namespace
+
+SpelledNumber spelled_number(std::string_view text) {
+    std::size_t at = 0;
+    const auto peek = [&](std::size_t ahead = 0) { return at + ahead < text.size() ? text[at + ahead] : '\0'; };
+    const auto skip_digits = [&] {
+        while (is_digit(peek())) ++at;
+    };
+    bool good = true;
+    if (peek() == '0' && (peek(1) == 'x' || peek(1) == 'X')) {
+        at += 2;
+        const std::size_t digits = at;
+        while (std::isxdigit(static_cast<unsigned char>(peek())) != 0) ++at;
+        good = at > digits;
+        if (peek() == 'u' || peek() == 'U') ++at;
+    } else {
+        bool whole = true;
+        skip_digits();
+        if (peek() == '.') {
+            whole = false;
+            ++at;
+            skip_digits();
+        }
+        const std::size_t sign = peek(1) == '+' || peek(1) == '-' ? 1 : 0;
+        if ((peek() == 'e' || peek() == 'E') && is_digit(peek(1 + sign))) {
+            whole = false;
+            at += 1 + sign;
+            skip_digits();
+        }
+        const bool octal = whole && at > 1 && text[0] == '0';
+        good = !octal || text.substr(0, at).find_first_of("89") == std::string_view::npos;
+        if (whole ? peek() == 'u' || peek() == 'U' : peek() == 'f' || peek() == 'F') ++at;
+    }
+    if (is_name_part(peek())) good = false;
+    while (is_name_part(peek())) ++at;
+    return {at, good};
+}
 
 Result<std::vector<Token>> tokenize(std::string_view source) { return Lexer(source).run(); }
 

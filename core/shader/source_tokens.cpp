@@ -1,8 +1,8 @@
 #include "core/shader/source_tokens.h"
 
 #include <array>
-#include <cctype>
 
+#include "core/lang/token.h"
 #include "core/shader/refusal.h"
 
 namespace lacquer {
@@ -92,7 +92,11 @@ private:
             while (is_name_part(peek())) ++at_;
             return add(SourceTokenKind::name, begin);
         }
-        if (is_digit(peek()) || (peek() == '.' && is_digit(peek(1)))) return number(begin);
+        if (is_digit(peek()) || (peek() == '.' && is_digit(peek(1)))) {
+            const SpelledNumber spelled = spelled_number(text_.substr(begin));
+            at_ += spelled.length;
+            return add(spelled.good ? SourceTokenKind::number : SourceTokenKind::odd, begin);
+        }
         for (const std::string_view mark : marks) {
             if (text_.substr(at_, mark.size()) != mark) continue;
             at_ += mark.size();
@@ -101,46 +105,6 @@ private:
         ++at_;
         while (at_ < text_.size() && (static_cast<unsigned char>(text_[at_]) & 0xC0U) == 0x80U) ++at_;
         add(SourceTokenKind::odd, begin);
-    }
-
-    // GLSL ES 3.00, sections 4.1.3 and 4.1.4.
-    void number(std::size_t begin) {
-        bool good = true;
-        if (peek() == '0' && (peek(1) == 'x' || peek(1) == 'X')) {
-            at_ += 2;
-            const std::size_t digits = at_;
-            while (std::isxdigit(static_cast<unsigned char>(peek())) != 0) ++at_;
-            good = at_ > digits;
-            if (peek() == 'u' || peek() == 'U') ++at_;
-        } else {
-            while (is_digit(peek())) ++at_;
-            const bool whole = take_fraction_and_exponent();
-            const bool octal = whole && at_ > begin + 1 && text_[begin] == '0';
-            good = !octal || text_.substr(begin, at_ - begin).find_first_of("89") == std::string_view::npos;
-            if (whole ? peek() == 'u' || peek() == 'U' : peek() == 'f' || peek() == 'F') ++at_;
-        }
-        if (is_name_part(peek())) good = false;
-        while (is_name_part(peek())) ++at_;
-        add(good ? SourceTokenKind::number : SourceTokenKind::odd, begin);
-    }
-
-    // True if there was neither.
-    bool take_fraction_and_exponent() {
-        bool whole = true;
-        if (peek() == '.') {
-            whole = false;
-            ++at_;
-            while (is_digit(peek())) ++at_;
-        }
-        if (peek() == 'e' || peek() == 'E') {
-            const std::size_t sign = peek(1) == '+' || peek(1) == '-' ? 1 : 0;
-            if (is_digit(peek(1 + sign))) {
-                whole = false;
-                at_ += 1 + sign;
-                while (is_digit(peek())) ++at_;
-            }
-        }
-        return whole;
     }
 
     std::string_view text_;
