@@ -81,6 +81,16 @@ Finish with_shared_dials(Finish finish, const std::vector<Dial>& shared, Faults&
     return switch_variant(std::move(finish), variant);
 }
 
+std::vector<Dial> changed_elsewhere(const Finish& finish, const std::vector<Dial>& known, std::vector<Dial> now) {
+    const std::vector<Dial> own = shared_dials_of(finish, {});
+    for (Dial& dial : now) {
+        const Dial* before = named(known, dial.name);
+        const Dial* here = named(own, dial.name);
+        if (before != nullptr && here != nullptr && *before == dial) dial = *here;
+    }
+    return now;
+}
+
 std::vector<Dial> shared_dials_of(const Finish& finish, std::vector<Dial> in_file) {
     const Finish plain = switch_variant(finish, "");
     for (const Dial& dial : plain.dials) {

@@ -168,6 +168,7 @@ private:
     std::string path_;
     std::optional<FileStamp> on_disk_;     ///< of the file when it was opened or saved last
     std::set<std::string> chosen_shared_;  ///< files of shared dials that the user chose or allowed
+    std::vector<Dial> known_shared_;       ///< as they were last read from their file, or written there
     std::string selected_;
     std::string anchor_;  ///< from which a selection is stretched
     std::vector<std::string> selection_;

@@ -8,6 +8,7 @@
 #include "core/finish/file_paths.h"
 #include "core/finish/find_pictures.h"
 #include "core/finish/ground_pictures.h"
+#include "core/finish/shared_dials.h"
 #include "desktop/document/document.h"
 #include "desktop/document/recovery.h"
 
@@ -37,6 +38,7 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     path_ = path;
     on_disk_.reset();
     chosen_shared_.clear();
+    known_shared_ = shared_dials_of(this->finish(), {});
     selected_.clear();
     anchor_.clear();
     selection_.clear();

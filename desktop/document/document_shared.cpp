@@ -62,7 +62,10 @@ std::optional<Fault> Document::write_shared() {
     if (!there && !is_new) return there.fault();
     const std::vector<Dial> before = is_new ? std::vector<Dial>() : std::move(*there);
     const std::vector<Dial> now = shared_dials_of(finish(), before);
-    if (now == before) return std::nullopt;
+    if (now == before) {
+        known_shared_ = now;
+        return std::nullopt;
+    }
     if (!may_write_shared(path)) {
         return Fault{"file.unwritable", "the shared dials were not written", "they stay as this finish has them",
                      Place{path, {}, 0, 0}, Severity::warning};
@@ -70,7 +73,9 @@ std::optional<Fault> Document::write_shared() {
     chosen_shared_.insert(path);
     const Result<Done> done =
         disk_.wait(tr("saving the shared dials"), [path, now] { return save_shared_dials(path, now); });
-    return done ? std::nullopt : std::optional<Fault>(done.fault());
+    if (!done) return done.fault();
+    known_shared_ = now;
+    return std::nullopt;
 }
 
 void Document::reread_shared() {
@@ -79,7 +84,10 @@ void Document::reread_shared() {
         this, [path = shared_path()] { return std::pair(path, load_shared_dials(path)); },
         [this](const std::pair<std::string, Result<std::vector<Dial>>>& read) {
             // Another finish may be open by then.
-            if (read.second && read.first == shared_path()) take_over(*read.second);
+            if (!read.second || read.first != shared_path()) return;
+            std::vector<Dial> news = changed_elsewhere(finish(), known_shared_, *read.second);
+            known_shared_ = *read.second;
+            take_over(news);
         });
 }
 

@@ -3,6 +3,7 @@
 #include <QAction>
 #include <QLabel>
 #include <QLineEdit>
+#include <QSignalSpy>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <cstring>
@@ -463,6 +464,22 @@ TEST_CASE("a dial that is shared is changed in one finish and followed by the ot
     one.action("save_finish");
     two.wait_for([&] { return find_dial(two.document().finish(), "softness")->value[0] == 0.2; });
     CHECK(two.last_said.contains(QStringLiteral("changed elsewhere")));
+}
+
+TEST_CASE("a shared dial that is turned right after it was saved keeps its value") {
+    BenchWindow bench(test::demo_path());
+    bench.to_save = qs(bench.folder().file("one.lacquer"));
+    bench.action("save_finish_as");
+    bench.to_save = qs(bench.folder().file("weather"));
+    CHECK(bench.document().share_dial("softness", true).isEmpty());
+    bench.settle();
+    QSignalSpy told(&bench.document(), &Document::files_changed);
+    bench.action("save_finish");
+    bench.playing().set_dial("softness", {0.2, 0, 0});
+    // The document hears of the file that it wrote itself.
+    bench.wait_for([&] { return !told.isEmpty(); });
+    bench.settle_disk();
+    CHECK(find_dial(bench.document().finish(), "softness")->value[0] == 0.2);
 }
 
 TEST_CASE("what is done on the bench is not done to what is out of sight") {
