@@ -8,6 +8,7 @@
 #include "core/base/guarded.h"
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "core/finish/seen_variable.h"
 #include "core/shader/parser.h"
 #include "core/shader/preprocess.h"
 #include "core/shader/refusal.h"
@@ -133,6 +134,38 @@ std::string code_up_to(const std::string& text, const ShaderSyntax& syntax, bool
     return code + "\n    part_shown = " + variable + ";\n}\n";
 }
 
+// A name for a step of a variable, unlike all words of the code: a variable of the same name would hide the step.
+std::string step_name(const Finish& finish, const std::string& text, const std::string& variable) {
+    std::string wanted = identifier_from(variable);
+    if (wanted.empty()) wanted = "part";
+    const std::vector<SourceToken> tokens = source_tokens(text);
+    const auto is_word = [&](const std::string& name) {
+        return std::any_of(tokens.begin(), tokens.end(), [&](const SourceToken& t) { return t.is_word(name); });
+    };
+    std::string name = free_name(finish, wanted);
+    for (int k = 2; is_word(name); ++k)
+        name = free_name(finish, wanted.substr(0, max_name_length - 3) + "_" + std::to_string(k));
+    return name;
+}
+
+// Of what is found in a loop, a branch or a function, and of a statement: beside the code, which stays as it is.
+Result<StepEdit> step_of_seen(const Finish& finish, std::string_view step, const Step& of, Span place) {
+    Result<SeenVariable> seen = seen_variable(of.formula, place.begin);
+    if (!seen) {
+        Fault fault = seen.fault();
+        fault.place.where = step;
+        return fault;
+    }
+    Step made;
+    made.rules = of.rules;
+    made.formula = std::move(seen->code);
+    made.name = step_name(finish, of.formula, seen->name);
+    const std::string name = made.name;
+    Result<Finish> added = add_step_before(finish, step, std::move(made));
+    if (!added) return added.fault();
+    return StepEdit{std::move(*added), name};
+}
+
 }  // namespace
 
 Result<StepEdit> extract_variable(Finish finish, std::string_view step, Span place) {
@@ -146,9 +179,7 @@ Result<StepEdit> extract_variable(Finish finish, std::string_view step, Span pla
             const ShaderSyntax syntax = ShaderParser(prepared.tokens).shader();
             const Body body = body_of(syntax);
             const std::optional<Declared> declared = declared_at(text, declarations_in(body), place);
-            if (!declared)
-                return cannot(step, "there is no variable here that the code itself declares with a value",
-                              "put the mark on a line such as float height = ...");
+            if (!declared) return step_of_seen(finish, step, *found, place);
             const std::string& type = declared->statement->type.name;
             const GlslShape shape = shape_named(type);
             const bool fits = shape.is(GlslShape::Kind::leaf) && fits_a_step(shape.leaf) && !declared->name->is_array &&
@@ -163,16 +194,7 @@ Result<StepEdit> extract_variable(Finish finish, std::string_view step, Span pla
             made.rules = CodeRules::glsl;
             made.formula =
                 code_up_to(text, syntax, body.is_main, end_of_statement(text, *declared), type, declared->name->name);
-            std::string wanted = identifier_from(declared->name->name);
-            if (wanted.empty()) wanted = "part";
-            // The step's name must not be hidden by the variable itself.
-            const auto is_word = [&](const std::string& name) {
-                const std::vector<SourceToken> tokens = source_tokens(text);
-                return std::any_of(tokens.begin(), tokens.end(), [&](const SourceToken& t) { return t.is_word(name); });
-            };
-            std::string name = free_name(finish, wanted);
-            for (int k = 2; is_word(name); ++k)
-                name = free_name(finish, wanted.substr(0, max_name_length - 3) + "_" + std::to_string(k));
+            const std::string name = step_name(finish, text, declared->name->name);
             made.name = name;
             const Span value = value_of(text, *declared);
             std::string rest = text;

@@ -258,7 +258,12 @@ ShaderSyntax ShaderParser::shader() {
 
 // A function or a declaration.
 void ShaderParser::declare(ShaderSyntax& made) {
-    if (sees_word("precision")) return void(made.items.emplace_back(declaration()));
+    const Span first = peek().span;
+    const auto add = [&](ShaderStatement s) {
+        s.whole = since(first);
+        made.items.emplace_back(std::move(s));
+    };
+    if (sees_word("precision")) return add(declaration());
     const Qualifiers before = qualifiers();
     if (before.storage == Storage::none && peek().kind == SourceTokenKind::name && sees(";", 1) && !sees_type()) {
         // "invariant gl_FragColor;" and the like have no effect here.
@@ -267,7 +272,7 @@ void ShaderParser::declare(ShaderSyntax& made) {
     }
     TypeSyntax of = type();
     if (peek().kind != SourceTokenKind::name || !sees("(", 1))
-        return void(made.items.emplace_back(declaration_of(before, std::move(of))));
+        return add(declaration_of(before, std::move(of)));
     ShaderFunctionSyntax function;
     function.type = std::move(of);
     function.word = peek().span;
@@ -279,6 +284,7 @@ void ShaderParser::declare(ShaderSyntax& made) {
         function.body = braced();
     }
     structures_.pop_back();
+    function.whole = since(first);
     made.items.emplace_back(std::move(function));
 }
 

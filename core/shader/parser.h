@@ -39,6 +39,7 @@ private:
     bool take(std::string_view mark);
     bool take_word(std::string_view word);
     const SourceToken& next();
+    Span since(Span first) const { return cover(first, tokens_[at_ - 1].span); }
     void expect(std::string_view mark, const std::string& wanted);
     [[noreturn]] void unexpected(const std::string& wanted) const;
 

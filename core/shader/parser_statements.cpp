@@ -31,7 +31,10 @@ std::vector<ShaderStatement> ShaderParser::body() {
 
 ShaderStatement ShaderParser::statement() {
     const Deeper deeper(*this);
-    return any_statement();
+    const Span first = peek().span;
+    ShaderStatement made = any_statement();
+    made.whole = since(first);
+    return made;
 }
 
 ShaderStatement ShaderParser::any_statement() {

@@ -92,9 +92,11 @@ enum class ShaderStatementKind {
     block
 };
 
+/// `span` is what is quoted of it.
 struct ShaderStatement {
     ShaderStatementKind kind = ShaderStatementKind::nothing;
     Span span;
+    Span whole = {};  ///< from its first word to its last; empty in a loop's head
     TypeSyntax type = {};
     Storage storage = Storage::none;
     std::vector<Declarator> names = {};
@@ -125,6 +127,7 @@ struct ShaderFunctionSyntax {
     Span word;
     std::vector<ParameterSyntax> parameters;
     std::optional<std::vector<ShaderStatement>> body;
+    Span whole = {};
 };
 
 /// A shader from top to bottom.

@@ -1,0 +1,25 @@
+// What a variable within code is worth, as code of its own that gives it back.
+#pragma once
+
+#include <cstdint>
+#include <string>
+#include <string_view>
+
+#include "core/base/result.h"
+
+namespace lacquer {
+
+/// A variable, and the code that is changed so that it gives back the variable's value.
+struct SeenVariable {
+    std::string name;
+    std::string type;  ///< as it is declared: float, vec3, int, ...
+    std::string code;  ///< gives back a float or vector of as many numbers
+};
+
+/// The variable whose name stands at `place`, a byte of `code`: one that the code itself declares, anywhere in it,
+/// parameters of functions included. Its value is the one after the statement in which the name stands (before it
+/// where that leaves, or asks for a condition); in a loop and in a function the last of them; 0 where the statement
+/// is not come to. Faults: `edit.extract`.
+Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place);
+
+}  // namespace lacquer
