@@ -1,6 +1,7 @@
 #include "core/catalogue/catalogue.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cstdlib>
 #include <filesystem>
 #include <set>
@@ -8,6 +9,7 @@
 #include <utility>
 
 #include "core/base/file.h"
+#include "core/base/text.h"
 
 namespace lacquer {
 
@@ -167,6 +169,45 @@ std::shared_ptr<const Catalogue> catalogue_with_folder(const std::string& folder
     std::vector<OperationFile> files = built_in_operation_files();
     files.insert(files.end(), own.begin(), own.end());
     return make_catalogue(files);
+}
+
+Result<std::optional<Operation>> operation_as_typed(const std::string& folder, const OperationFile& typed) {
+    if (!is_identifier(typed.name))
+        return Fault{"file.name",
+                     "'" + typed.name + "' cannot be called by a step",
+                     "use letters, digits and _, a letter first",
+                     {typed.path, {}, 0, 0},
+                     Severity::fault};
+    std::vector<OperationFile> files = built_in_operation_files();
+    for (OperationFile& own : operation_files_in(folder)) {
+        if (own.name != typed.name) files.push_back(std::move(own));
+    }
+    files.push_back(typed);
+    if (is_shared_text(typed.text)) return std::optional<Operation>();
+    const std::shared_ptr<const Catalogue> catalogue = make_catalogue(files);
+    if (const auto broken = catalogue->broken.find(typed.name); broken != catalogue->broken.end())
+        return broken->second;
+    return std::optional<Operation>(catalogue->operations.at(typed.name));
+}
+
+std::string operation_template(const std::string& name) {
+    std::string title = name;
+    std::replace(title.begin(), title.end(), '_', ' ');
+    title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(title[0])));
+    return "//! title " + title +
+           "\n"
+           "//! group My own\n"
+           "//! about What it does, in a line.\n"
+           "//! says " +
+           title +
+           " of {what}, {much}\n"
+           "//! value what 1 number : what it works on\n"
+           "//! value much 1 number = 1 in 0..1 : how much of it\n"
+           "float " +
+           name +
+           "(float what, float much) {\n"
+           "    return what * much;\n"
+           "}\n";
 }
 
 std::string user_operations_folder() {

@@ -44,6 +44,14 @@ const std::shared_ptr<const Catalogue>& built_in_catalogue();
 /// cannot be read, comes with its fault.
 std::vector<OperationFile> operation_files_in(const std::string& folder);
 
+/// How the operation reads that a file of the folder would hold with the text of `typed`, beside all others. Nothing
+/// for a text that is only there to be used by others. Faults: those with which it would stand in the catalogue,
+/// `file.name` for a name that no step could write.
+Result<std::optional<Operation>> operation_as_typed(const std::string& folder, const OperationFile& typed);
+
+/// What a new operation's file says: a head and a function of this name, which change nothing yet.
+std::string operation_template(const std::string& name);
+
 /// Where the user's own operations lie: $XDG_DATA_HOME/lacquer/operations, else ~/.local/share/lacquer/operations.
 std::string user_operations_folder();
 

@@ -2,15 +2,18 @@
 
 #include <algorithm>
 #include <optional>
+#include <set>
 
 #include "core/base/text.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/kinds.h"
 #include "core/finish/play.h"
 #include "core/lang/builtins.h"
+#include "core/lang/code.h"
 #include "core/lang/fitting.h"
 #include "core/lang/known_names.h"
 #include "core/lang/token.h"
+#include "core/shader/shape.h"
 
 namespace lacquer {
 
@@ -143,6 +146,7 @@ public:
         }
         const std::vector<Bracket> open = open_brackets(*tokens);
         if (!open.empty() && !open.back().name.empty()) find_wanted(open.back());
+        if (is_code(formula)) add_declared(*tokens);
         add_symbols();
         add_functions();
         sort();
@@ -184,6 +188,33 @@ private:
     void add_value(const std::string& name, CompletionKind kind, Type type, std::string words, bool readable = false) {
         const bool fits = wanted_.picture ? readable : suits(wanted_, type);
         add(name, kind, std::string(glsl_name(type)) + " " + name, std::move(words), fits);
+    }
+
+    // Variables and functions of the code itself, what was declared last first.
+    void add_declared(const std::vector<Token>& tokens) {
+        std::set<std::string_view> added;
+        for (std::size_t i = tokens.size(); i-- > 1;) {
+            const Token& name = tokens[i];
+            const Token& type = tokens[i - 1];
+            const bool is_typed = type.kind == TokenKind::name &&
+                                  (type.text == "void" || !shape_named(type.text).is(GlslShape::Kind::nothing));
+            if (name.kind != TokenKind::name || name.span == made_.word || !is_typed) continue;
+            if (!added.insert(name.text).second) continue;
+            const bool is_called = i + 1 < tokens.size() && tokens[i + 1].text == "(";
+            const GlslShape shape = shape_named(type.text);
+            const bool fits = !shape.is(GlslShape::Kind::leaf) || suits(wanted_, shape.leaf);
+            std::string signature = std::string(type.text) + " " + std::string(name.text);
+            if (is_called) {
+                std::size_t end = i + 1;
+                while (end < tokens.size() && tokens[end].text != ")") ++end;
+                signature = std::string(name.text) + "(";
+                for (std::size_t k = i + 2; k < end; ++k)
+                    signature += (k == i + 2 || tokens[k].text == "," ? "" : " ") + std::string(tokens[k].text);
+                signature += ")";
+            }
+            add(std::string(name.text), is_called ? CompletionKind::function : CompletionKind::variable,
+                std::move(signature), "of this code", fits);
+        }
     }
 
     void add_symbols() {
@@ -259,7 +290,8 @@ private:
 
     void sort() {
         const auto rank = [&](const Completion& c) {
-            return std::tuple(!c.fits, c.name.rfind(typed_, 0) != 0, std::string_view(c.name));
+            return std::tuple(!c.fits, c.name.rfind(typed_, 0) != 0, c.kind != CompletionKind::variable,
+                              std::string_view(c.name));
         };
         std::sort(made_.choices.begin(), made_.choices.end(),
                   [&](const Completion& a, const Completion& b) { return rank(a) < rank(b); });

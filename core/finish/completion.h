@@ -9,7 +9,7 @@
 
 namespace lacquer {
 
-enum class CompletionKind { step, picture, gradient, dial, response, known, function, operation, type };
+enum class CompletionKind { step, picture, gradient, dial, response, known, variable, function, operation, type };
 
 /// Something that can be written at the place.
 struct Completion {
@@ -24,11 +24,12 @@ struct Completions {
     Span word;                        ///< of the formula: the name that has been begun, which a choice replaces
     std::vector<std::string> inside;  ///< signatures of the function or operation in whose brackets the place is
     std::size_t argument = 0;         ///< which of its arguments, from 0
-    std::vector<Completion> choices;  ///< what fits first; then what begins as typed; then by name
+    std::vector<Completion> choices;  ///< what fits first; then what begins as typed; then the code's own; by name
 };
 
 /// What may be written at `place`, a byte of `formula`, which stands in the step called `step`: names whose words or
-/// parts begin as what has been typed. Nothing within comments or text that cannot be cut into words.
+/// parts begin as what has been typed, in code also what it has declared before the place. Nothing within comments or
+/// text that cannot be cut into words.
 Completions completions_at(const CheckedFinish& checked, const Catalogue& catalogue, std::string_view step,
                            std::string_view formula, std::size_t place);
 

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/base/guarded.h"
+#include "core/finish/edits.h"
 #include "core/shader/parser.h"
 #include "core/shader/preprocess.h"
 #include "core/shader/refusal.h"
@@ -285,6 +286,21 @@ Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place) {
             return cannot("the code has a mistake: " + refusal.fault.message, "mend it first");
         }
     });
+}
+
+CheckedFinish with_seen(const CheckedFinish& checked, std::string_view step, const SeenVariable& variable) {
+    Finish finish = *checked.finish;
+    const StepPlace place = place_of(finish, step);
+    if (place.coat < finish.coats.size()) {
+        std::vector<Step>& steps = finish.coats[place.coat].steps.own();
+        const std::size_t at = std::min(place.step, steps.size());
+        Step made;
+        if (at < steps.size()) made.rules = steps[at].rules;
+        made.name = seen_step;
+        made.formula = variable.code;
+        steps.insert(steps.begin() + static_cast<std::ptrdiff_t>(at), std::move(made));
+    }
+    return check_finish(std::make_shared<const Finish>(std::move(finish)), checked.catalogue, &checked);
 }
 
 }  // namespace lacquer

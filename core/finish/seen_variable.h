@@ -6,6 +6,7 @@
 #include <string_view>
 
 #include "core/base/result.h"
+#include "core/finish/checked.h"
 
 namespace lacquer {
 
@@ -21,5 +22,11 @@ struct SeenVariable {
 /// where that leaves, or asks for a condition); in a loop and in a function the last of them; 0 where the statement
 /// is not come to. Faults: `edit.extract`.
 Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place);
+
+/// The name of the step that gives a seen variable; no step of a user can have it.
+inline constexpr std::string_view seen_step = "seen here";
+
+/// The finish with one more step, called `seen_step`, before a step of which it gives a variable.
+CheckedFinish with_seen(const CheckedFinish& checked, std::string_view step, const SeenVariable& variable);
 
 }  // namespace lacquer

@@ -64,6 +64,8 @@ Drawing::~Drawing() = default;
 void Drawing::follow_finish() {
     preview_.reset();
     const Finish& finish = document_.finish();
+    if (seen_ && find_step(finish, seen_->step) == nullptr) seen_.reset();
+    follow_seen();
     if (!can_be_shown(finish, shown_)) shown_.clear();
     // What is gone can be neither pinned nor compared with.
     if (find_step(finish, look_.pinned) == nullptr) look_.pinned.clear();
@@ -141,7 +143,7 @@ RenderResults Drawing::results() {
 
 void Drawing::take_stage(StagePicture done) {
     // A late answer about a step that is no longer shown would flash by.
-    if (done.step != stage_request().request.steps.front()) return;
+    if (last_stage_.request.steps.empty() || done.step != last_stage_.request.steps.front()) return;
     stage_ = std::move(done);
     // A frame is there, so whatever it waited for has been read, and its ticks are drawn or called off.
     if (!reading_.isEmpty() || ticks_share_ < 1) {
@@ -189,6 +191,7 @@ void Drawing::stop_checking_rates() {
 void Drawing::show_step(const std::string& step) {
     shown_ = step;
     preview_.reset();
+    if (seen_) seen_->on_stage = false;
     const Fault* fault = stage_fault();
     if (fault == nullptr) ask();
     emit stage_changed();
@@ -252,9 +255,36 @@ void Drawing::show_candidate(const std::string& formula, TryOnUse use, const std
 }
 
 void Drawing::put_candidate_away() {
-    if (preview_ == nullptr) return;
+    if (preview_ == nullptr || shows_variable()) return;
     preview_.reset();
+    follow_seen();
     ask();
+}
+
+void Drawing::see(std::optional<Seen> seen) {
+    if (!seen && !seen_) return;
+    const bool was_shown = shows_variable();
+    seen_ = std::move(seen);
+    if (was_shown) preview_.reset();
+    follow_seen();
+    if (was_shown || shows_variable()) {
+        ask();
+        emit stage_changed();
+    } else {
+        ask_probe();
+    }
+}
+
+void Drawing::follow_seen() {
+    seen_checked_.reset();
+    if (!seen_) return;
+    auto checked = std::make_shared<const CheckedFinish>(with_seen(document_.checked(), seen_->step, seen_->variable));
+    const CheckedStep* step = find_step(*checked, seen_step);
+    if (step == nullptr || !step->typed) return;
+    seen_checked_ = std::move(checked);
+    if (!seen_->on_stage || preview_ != nullptr) return;
+    preview_ = seen_checked_;
+    candidate_words_ = seen_->variable.name;
 }
 
 const Fault* Drawing::stage_fault() const {
@@ -286,7 +316,10 @@ RenderRequest Drawing::request_for(std::vector<std::string> steps) const {
 }
 
 StageRequest Drawing::stage_request() const {
-    StageRequest stage{request_for({preview_ != nullptr ? candidate_name(0) : shown_}), look_.style, view_size_, true,
+    const std::string step = shows_variable()      ? std::string(seen_step)
+                             : preview_ != nullptr ? candidate_name(0)
+                                                   : shown_;
+    StageRequest stage{request_for({step}), look_.style, view_size_, true,
                        document_.interacting() || playing_.playing()};
     if (preview_ != nullptr) stage.request.checked = preview_;
     const Ground* first = first_picture(document_.finish());
@@ -341,7 +374,14 @@ void Drawing::ask_thumbnails() {
 }
 
 void Drawing::ask_probe() {
-    if (probe_points_.empty()) return;
+    const QSize frame = looked_frame();
+    if (probe_points_.empty()) {
+        if (seen_checked_ == nullptr) return;
+        RenderRequest request = request_for({std::string(seen_step)});
+        request.checked = seen_checked_;
+        request.points.push_back({frame.width() / 2, frame.height() / 2});
+        return render_->ask_probe(std::move(request));
+    }
     std::vector<std::string> steps;
     for (const CheckedStep& step : document_.checked().steps) {
         // The stored parts of a step have no row.
@@ -351,10 +391,11 @@ void Drawing::ask_probe() {
         steps.push_back(scene->name + "_id");
         steps.push_back(scene->name + "_position");
     }
+    if (seen_checked_ != nullptr) steps.emplace_back(seen_step);
     if (steps.empty()) return;
     RenderRequest request = request_for(std::move(steps));
+    if (seen_checked_ != nullptr) request.checked = seen_checked_;
     // A smaller frame since: each stays the one it was, at the border.
-    const QSize frame = looked_frame();
     for (const PixelPoint& point : probe_points_) {
         request.points.push_back({std::min(point.x, frame.width() - 1), std::min(point.y, frame.height() - 1)});
     }

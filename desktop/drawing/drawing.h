@@ -10,6 +10,7 @@
 #include <string>
 #include <vector>
 
+#include "core/finish/seen_variable.h"
 #include "core/finish/try_on.h"
 #include "desktop/drawing/look.h"
 #include "desktop/drawing/render_thread.h"
@@ -88,6 +89,18 @@ public:
     void put_candidate_away();
     bool shows_candidate() const { return preview_ != nullptr; }
 
+    /// A variable of a step's code that is looked at. Its value at the first of the probe's points, else in the middle
+    /// of the frame, comes with the probe as the step `seen_step`; on the stage it is the picture, too.
+    struct Seen {
+        std::string step;
+        SeenVariable variable;
+        bool on_stage = false;
+    };
+    /// Nothing ends that.
+    void see(std::optional<Seen> seen);
+    const std::optional<Seen>& seen() const { return seen_; }
+    bool shows_variable() const { return preview_ != nullptr && preview_ == seen_checked_; }
+
     /// A file that is being read for longer than a moment, and how far that has come; empty if there is none.
     const QString& reading() const { return reading_; }
     double reading_share() const { return reading_share_; }
@@ -111,6 +124,7 @@ Q_SIGNALS:
 private:
     void follow_finish();
     void leave();
+    void follow_seen();
     void ask();
     void ask_thumbnails();
     void ask_probe();
@@ -140,6 +154,8 @@ private:
     Thumbnails candidates_;
     std::shared_ptr<const CheckedFinish> preview_;
     std::string candidate_words_;
+    std::optional<Seen> seen_;
+    std::shared_ptr<const CheckedFinish> seen_checked_;  ///< with the variable as a step; null if it has a fault
     QString reading_;
     double reading_share_ = 0;
     double ticks_share_ = 1;

@@ -3,9 +3,9 @@
 #include <QAbstractTextDocumentLayout>
 #include <QKeyEvent>
 #include <QMimeData>
-#include <QPainter>
 #include <QTextBlock>
 
+#include "desktop/formulas/fault_mark.h"
 #include "desktop/kit/theme.h"
 
 namespace lacquer {
@@ -67,17 +67,7 @@ void FormulaEditor::insertFromMimeData(const QMimeData* source) {
 
 void FormulaEditor::paintEvent(QPaintEvent* event) {
     QPlainTextEdit::paintEvent(event);
-    if (!fault_) return;
-    QTextCursor cursor(document());
-    const int length = document()->characterCount() - 1;
-    cursor.setPosition(std::min(fault_->first, length));
-    const QRect from = cursorRect(cursor);
-    cursor.setPosition(std::min(std::max(fault_->second, fault_->first), length));
-    const QRect to = cursorRect(cursor);
-    QPainter painter(viewport());
-    // Words that wrap are marked to the end of their first line.
-    const int right = to.top() == from.top() ? to.left() : viewport()->width() - 6;
-    theme::paint_notched_bar(painter, from.left(), std::max(right, from.left() + 6), from.bottom());
+    if (fault_) paint_fault_mark(*this, fault_->first, fault_->second);
 }
 
 void FormulaEditor::focusOutEvent(QFocusEvent* event) {

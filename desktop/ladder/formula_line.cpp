@@ -3,8 +3,8 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "desktop/formulas/formula_text.h"
 #include "desktop/kit/theme.h"
-#include "desktop/ladder/formula_text.h"
 
 namespace lacquer {
 

@@ -10,6 +10,7 @@
 #include "core/finish/ticked_edits.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/formulas/text_completion.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
@@ -80,7 +81,7 @@ void LadderView::formula_typed() {
     document_.edit(std::move(changed), tr("Changed %1").arg(qs(shown_name(document_.selected()))),
                    "formula " + document_.selected());
     rebuild();
-    complete();
+    completion_->offer();
 }
 
 void LadderView::end_formula(bool keep) {
@@ -88,7 +89,7 @@ void LadderView::end_formula(bool keep) {
     editing_ = Editing::nothing;
     const bool had_focus = formula_editor_->hasFocus();
     formula_editor_->hide();
-    hide_completion();
+    completion_->hide();
     if (!keep) {
         Finish changed = document_.finish();
         const StepPlace place = place_of(changed, selected_shown_);

@@ -2,10 +2,10 @@
 #include "core/base/text.h"
 #include "core/finish/edits.h"
 #include "desktop/document/document.h"
+#include "desktop/formulas/formula_text.h"
+#include "desktop/formulas/function_help.h"
 #include "desktop/kit/core_words.h"
 #include "desktop/ladder/formula_editor.h"
-#include "desktop/ladder/formula_text.h"
-#include "desktop/ladder/function_help.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {

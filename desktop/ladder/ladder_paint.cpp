@@ -9,6 +9,7 @@
 #include "core/lang/rename.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/formulas/formula_text.h"
 #include "desktop/kit/core_words.h"
 #include "desktop/kit/switch.h"
 #include "desktop/kit/theme.h"
@@ -16,7 +17,6 @@
 #include "desktop/kit/value_text.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
-#include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {

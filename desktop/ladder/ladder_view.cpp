@@ -11,12 +11,12 @@
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
-#include "desktop/kit/choice_list.h"
+#include "desktop/formulas/formula_text.h"
+#include "desktop/formulas/text_completion.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
-#include "desktop/ladder/formula_text.h"
 
 namespace lacquer {
 
@@ -27,7 +27,9 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
       chooser_(chooser),
       formula_editor_(new FormulaEditor(viewport())),
       line_editor_(new LineEditor(viewport())),
-      completion_list_(new ChoiceList(parent)) {
+      completion_(new TextCompletion(
+          models, *formula_editor_,
+          [this] { return editing_ == Editing::formula ? document_.selected() : std::string(); }, parent)) {
     setObjectName(QStringLiteral("ladder"));
     look_for_kept_coats();
     setAccessibleName(tr("Steps"));
@@ -47,27 +49,12 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
         rebuild();
         reveal(document_.selected());
     });
-    completion_list_->setObjectName(QStringLiteral("completions"));
-    completion_list_->setFocusPolicy(Qt::NoFocus);
-    completion_list_->setStyleSheet(QStringLiteral("#completions { border: 1px solid %1; }").arg(theme::edge.name()));
-    completion_list_->hide();
     connect(&document_, &Document::called_off, this, [this] { dragging_ = Dragging::nothing; });
     const auto repaint = [this] { viewport()->update(); };
     connect(&drawing_, &Drawing::thumbnails_changed, this, repaint);
     connect(&drawing_, &Drawing::probe_changed, this, repaint);
     connect(&drawing_, &Drawing::stage_changed, this, repaint);
-    connect(&drawing_, &Drawing::candidates_changed, completion_list_,
-            [this] { completion_list_->viewport()->update(); });
     connect(&drawing_, &Drawing::warnings_changed, this, &LadderView::rebuild);
-    connect(completion_list_, &ChoiceList::taken, this, &LadderView::take_completion);
-    completion_list_->set_pictures([this](int row) {
-        const auto found = drawing_.candidates().find(candidate_name(static_cast<std::size_t>(row)));
-        return found == drawing_.candidates().end() ? QImage() : found->second.image;
-    });
-    formula_editor_->installEventFilter(this);
-    connect(formula_editor_, &QPlainTextEdit::cursorPositionChanged, this, [this] {
-        if (completion_list_->isVisible()) complete();
-    });
     connect(formula_editor_, &QPlainTextEdit::textChanged, this, &LadderView::formula_typed);
     connect(formula_editor_, &FormulaEditor::accepted, this, [this] { end_formula(true); });
     connect(formula_editor_, &FormulaEditor::dismissed, this, [this] { end_formula(false); });
@@ -77,6 +64,8 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
 }
 
 LadderView::~LadderView() = default;
+
+ChoiceList& LadderView::completions() { return completion_->list(); }
 
 QPoint LadderView::scrolled() const { return {0, verticalScrollBar()->value()}; }
 
@@ -242,7 +231,7 @@ void LadderView::finish_changed() {
         if (step == nullptr || document_.selected() != selected_shown_) {
             editing_ = Editing::nothing;
             formula_editor_->hide();
-            hide_completion();
+            completion_->hide();
         } else if (formula_editor_->toPlainText() != qs(step->formula)) {
             const QSignalBlocker quiet(formula_editor_);
             formula_editor_->setPlainText(qs(step->formula));

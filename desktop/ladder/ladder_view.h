@@ -1,6 +1,6 @@
 // The list of steps, read downwards, a live picture on each. What it looks like is in ladder_paint.cpp, what mouse and
 // keys do in ladder_hands.cpp, what the actions do in ladder_edits.cpp and ladder_coats.cpp, editing of single words in
-// ladder_words.cpp and ladder_completion.cpp, what assistive programs see in ladder_cells.cpp.
+// ladder_words.cpp, what assistive programs see in ladder_cells.cpp.
 #pragma once
 
 #include <QAbstractScrollArea>
@@ -23,6 +23,7 @@ namespace lacquer {
 
 class Chooser;
 class ChoiceList;
+class TextCompletion;
 class FormulaEditor;
 class FormulaLine;
 class LineEditor;
@@ -113,7 +114,7 @@ public:
     QRect word_area(const std::string& step, const std::string& word) const;
     QRect mend_area(int index) const;
     /// The choices beside the formula that is being typed.
-    ChoiceList& completions() { return *completion_list_; }
+    ChoiceList& completions();
 
     int cell_count() const override;
     AccessibleCell cell(int index) const override;
@@ -140,7 +141,6 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
     void scrollContentsBy(int dx, int dy) override;
-    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void look_for_kept_coats();
@@ -210,11 +210,6 @@ private:
                      const std::function<std::string(const Completion&)>& formula,
                      const std::function<void(const Completion&)>& take);
 
-    // Completion.
-    void complete();
-    void take_completion(int row);
-    void hide_completion();
-
     // Dragging.
     void begin_drag(QPoint at);
     void drag_picture(QPoint at);
@@ -270,9 +265,7 @@ private:
     bool choosing_value_ = false;  ///< the next Enter makes the marked number a dial
     FormulaEditor* formula_editor_;
     LineEditor* line_editor_;
-    ChoiceList* completion_list_;
-    Completions completions_;
-    bool completion_touched_ = false;
+    TextCompletion* completion_;
     Editing editing_ = Editing::nothing;
     std::string formula_before_;
     CodeRules rules_before_ = CodeRules::formulas;

@@ -11,14 +11,14 @@
 #include "core/lang/oracle.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
+#include "desktop/formulas/completion_choice.h"
+#include "desktop/formulas/formula_text.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/theme.h"
-#include "desktop/ladder/completion_choice.h"
 #include "desktop/ladder/formula_editor.h"
 #include "desktop/ladder/formula_line.h"
-#include "desktop/ladder/formula_text.h"
 #include "desktop/ladder/ladder_view.h"
 
 namespace lacquer {

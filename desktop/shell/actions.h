@@ -34,6 +34,7 @@ enum class When {
     cells,
     variant,
     look,
+    code,
 };
 
 /// What an action's mark says is so.
@@ -69,6 +70,8 @@ enum class Checked {
     large_ladder,
     large_dials,
     stage_alone,
+    code,
+    variable,
 };
 
 /// Things whose context menu shows an action; they can be joined.

@@ -62,6 +62,15 @@ std::span<const ActionRow> building_rows() {
             .in(on_step | on_coat | on_dial | on_ground),
         ActionRow{"select_all", "Edit", "Select all", "Ctrl+A",
                   "all steps, dials, grounds or events, by what the keys are on"},
+        ActionRow{"find_in_code", "Edit", "Find and replace…", "Ctrl+F", "words of the code, and others in their place"}
+            .at(Where::bench)
+            .needs(When::code),
+        ActionRow{"find_next", "Edit", "Find next", "F3", "the next place of these words"}
+            .at(Where::bench)
+            .needs(When::code),
+        ActionRow{"find_before", "Edit", "Find the one before", "Shift+F3", "the place before"}
+            .at(Where::bench)
+            .needs(When::code),
         ActionRow{"mend", "Edit", "Mend", "M", "the first repair that is offered here"}.at(Where::bench),
 
         ActionRow{"add_picture", "Ground", "Add picture…", "G", "add a picture to work on"}.in(on_ground),
@@ -212,7 +221,31 @@ std::span<const ActionRow> building_rows() {
             .at(Where::bench)
             .needs(When::step)
             .in(on_step),
+        ActionRow{"code_editor", "Step", "Code beside the stage", "F9",
+                  "the step's code in an editor of its own, and back to the steps"}
+            .at(Where::bench)
+            .needs(When::step)
+            .shows(Checked::code)
+            .in(on_step),
+        ActionRow{"see_variable", "Step", "Variable on the stage", "Shift+F9",
+                  "the variable at the mark as a picture, as it is after its line"}
+            .at(Where::bench)
+            .needs(When::code)
+            .shows(Checked::variable),
+        ActionRow{"turn_remarks", "Step", "Remark or code", "Ctrl+/",
+                  "the lines at the mark become remarks, or code again"}
+            .at(Where::bench)
+            .needs(When::code),
+        ActionRow{"move_in", "Step", "Move in", "Ctrl+]", "the lines at the mark a step to the right"}
+            .at(Where::bench)
+            .needs(When::code),
+        ActionRow{"move_out", "Step", "Move out", "Ctrl+[", "the lines at the mark a step to the left"}
+            .at(Where::bench)
+            .needs(When::code),
         ActionRow{"filter_steps", "Step", "Filter", "/", "show only steps that say what is typed"}.at(Where::bench),
+        ActionRow{"edit_operation", "Step", "Operation of your own…", "Ctrl+F9",
+                  "its file in the same editor: one that is there, or a new one"}
+            .at(Where::bench),
 
         ActionRow{"add_coat", "Coat", "New coat", "Ctrl+Alt+N", "add a heading below the present coat"}
             .at(Where::bench)

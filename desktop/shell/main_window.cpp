@@ -17,6 +17,7 @@
 #include <QVBoxLayout>
 #include <utility>
 
+#include "desktop/code/code_side.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
@@ -98,8 +99,11 @@ void MainWindow::build_screens() {
     columns_ = new QSplitter(Qt::Horizontal, this);
     columns_->setHandleWidth(1);
     columns_->setChildrenCollapsible(false);
-    ladder_side_ = ladder_side();
-    columns_->addWidget(ladder_side_);
+    ladder_side_ = side_pages_ = new QStackedWidget(columns_);
+    code_ = new CodeSide(models_, actions_, this);
+    side_pages_->addWidget(ladder_side());
+    side_pages_->addWidget(code_);
+    columns_->addWidget(side_pages_);
     rows_ = new QSplitter(Qt::Vertical, columns_);
     rows_->setHandleWidth(1);
     rows_->setChildrenCollapsible(false);
@@ -160,6 +164,7 @@ void MainWindow::connect_views() {
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
     connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
+    connect(code_, &CodeSide::left, this, &MainWindow::hide_code);
     connect(notice_bar_, &NoticeBar::wants_list, this, &MainWindow::show_notices);
     connect(&drawing_, &Drawing::stage_came, this, [this] {
         if (std::exchange(paint_is_due_, false))
@@ -252,6 +257,7 @@ bool MainWindow::event(QEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+    hide_code();
     if (!document_.may_leave()) return event->ignore();
     document_.drop_autosave();
     playing_.set_playing(false);

@@ -22,6 +22,7 @@ namespace lacquer {
 
 class Chooser;
 class ColourEditor;
+class CodeSide;
 class CuePads;
 class DialsView;
 class FieldForm;
@@ -67,6 +68,7 @@ public:
     RehearseScreen& rehearse() { return *rehearse_; }
     SweepScreen& sweep() { return *sweep_; }
     ShipScreen& ship() { return *ship_; }
+    CodeSide& code() { return *code_; }
     bool rehearses() const { return screen_shown() == Where::rehearse; }
     /// Never `everywhere`.
     Where screen_shown() const;
@@ -87,6 +89,7 @@ private:
     Handlers play_handlers();
     Handlers sweep_handlers();
     Handlers ship_handlers();
+    Handlers code_handlers();
 
     // Actions, as their rows say.
     void build_actions();
@@ -115,6 +118,11 @@ private:
     QWidget* foot();
     void refresh_words();
     void show_screen(Where screen);
+    bool shows_code() const;
+    bool types_code() const;
+    void show_code();
+    void hide_code();
+    void choose_operation();
     void connect_sweep();
     void connect_ship();
     void ship_to();
@@ -252,7 +260,9 @@ private:
     SweepScreen* sweep_ = nullptr;
     ShipScreen* ship_ = nullptr;
     QString shipped_key_;  ///< of the finish whose choices the ship screen has
+    CodeSide* code_ = nullptr;
     QStackedWidget* screens_ = nullptr;
+    QStackedWidget* side_pages_ = nullptr;  ///< the steps, or code
     QStackedWidget* dial_pages_ = nullptr;
     QSplitter* columns_ = nullptr;
     QSplitter* rows_ = nullptr;
@@ -266,6 +276,7 @@ private:
     QWidget* dials_side_ = nullptr;
     QList<int> columns_before_;  ///< sizes that a larger ladder comes back to
     QList<int> rows_before_;
+    QList<int> columns_before_code_;
     bool stage_alone_ = false;
     std::string menu_signal_;  ///< the signal whose menu was opened last
 };

@@ -12,6 +12,8 @@
 
 #include "core/base/text.h"
 #include "core/finish/edits.h"
+#include "desktop/code/code_side.h"
+#include "desktop/code/code_text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/document.h"
 #include "desktop/document/ground_adding.h"
@@ -40,8 +42,8 @@ namespace lacquer {
 
 MainWindow::Handlers MainWindow::handlers() {
     Handlers all = file_handlers();
-    for (const Handlers& some :
-         {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers(), ship_handlers()})
+    for (const Handlers& some : {step_handlers(), look_handlers(), dial_handlers(), play_handlers(), sweep_handlers(),
+                                 ship_handlers(), code_handlers()})
         all.insert(some);
     return all;
 }
@@ -119,7 +121,7 @@ MainWindow::Handlers MainWindow::step_handlers() {
         {"toggle_step", [l] { l->toggle_step(); }},
         {"invert_step", [l] { l->invert_selected(); }},
         {"swap_parts", [l] { l->swap_selected(); }},
-        {"extract_part", [l] { l->extract_part(); }},
+        {"extract_part", [this] { shows_code() ? code_->extract() : ladder_->extract_part(); }},
         {"inline_step", [l] { l->inline_selected(); }},
         {"duplicate_step", [l] { l->duplicate_selected(); }},
         {"stand_in", [l] { l->toggle_stand_in(); }},
@@ -189,7 +191,7 @@ MainWindow::Handlers MainWindow::look_handlers() {
              const QString proposed = qs(document_.finish().name) + QStringLiteral(".png");
              stage_->save_picture(document_.prompts().picture_to_save(proposed));
          }},
-        {"focus_ladder", [this] { ladder_->setFocus(); }},
+        {"focus_ladder", [this] { shows_code() ? code_->text().setFocus() : ladder_->setFocus(); }},
         {"focus_dials", [this] { dials_->setFocus(); }},
         {"focus_stage", [t] { t->setFocus(); }},
         {"large_ladder", [this] { toggle_large_ladder(); }},
@@ -275,6 +277,7 @@ void MainWindow::step_back() {
     if (stage_->step_back()) return;
     if (stage_alone_) return set_stage_alone(false);
     if (filter_->isVisible()) return end_filter();
+    if (screen_shown() == Where::bench && shows_code() && code_->step_back()) return;
     if (screen_shown() == Where::sweep) {
         if (sweep_->sweeping().comparing()) return sweep_->sweeping().end_comparing();
         return playing_.let_go_all();
@@ -296,6 +299,7 @@ CuePads* MainWindow::pads_in_use() const {
 }
 
 void MainWindow::copy() {
+    if (types_code()) return code_->text().copy();
     if (CuePads* pads = pads_in_use()) return pads->copy_chosen();
     if (rehearses()) return rehearse_->lanes().copy_chosen();
     if (dials_->hasFocus()) return dials_->copy_chosen();
@@ -306,6 +310,7 @@ void MainWindow::copy() {
 }
 
 void MainWindow::cut() {
+    if (types_code()) return code_->text().cut();
     if (CuePads* pads = pads_in_use()) {
         pads->copy_chosen();
         return delete_cue();
@@ -323,6 +328,7 @@ void MainWindow::cut() {
 
 // A picture becomes a ground; all else is text: a value for a dial, or steps, dials and grounds.
 void MainWindow::paste() {
+    if (types_code()) return code_->text().paste();
     const QMimeData* pasted = QApplication::clipboard()->mimeData();
     if (pasted->hasImage() && !pasted->hasText()) {
         add_pasted_picture(document_, qvariant_cast<QImage>(pasted->imageData()));
@@ -333,6 +339,7 @@ void MainWindow::paste() {
 }
 
 void MainWindow::select_all() {
+    if (types_code()) return code_->text().selectAll();
     if (CuePads* pads = pads_in_use()) return pads->choose_all();
     if (rehearses()) return rehearse_->lanes().choose_all();
     if (dials_->hasFocus()) return dials_->choose_all();
@@ -358,11 +365,16 @@ void MainWindow::show_help() {
     const QWidget* focus = QApplication::focusWidget();
     const bool dials = focus != nullptr && (focus == dials_ || dials_->isAncestorOf(focus));
     const bool stage = focus == stage_;
-    const std::string dial = dials ? dials_->chosen() : ladder_->dial_at_hand();
-    const QString html = dials || !dial.empty() ? dial_help(document_, dial)
-                         : stage                ? stage_help(document_)
-                                                : ladder_->help();
-    const QWidget* beside = dials ? static_cast<QWidget*>(dials_) : stage ? static_cast<QWidget*>(stage_) : ladder_;
+    const bool code = types_code();
+    const QString explained = code ? code_->help() : QString();
+    const std::string dial = dials ? dials_->chosen() : code ? std::string() : ladder_->dial_at_hand();
+    const QString html = !explained.isEmpty()     ? explained
+                         : dials || !dial.empty() ? dial_help(document_, dial)
+                         : stage                  ? stage_help(document_)
+                                                  : ladder_->help();
+    const QWidget* beside = dials   ? static_cast<QWidget*>(dials_)
+                            : stage ? static_cast<QWidget*>(stage_)
+                                    : static_cast<QWidget*>(side_pages_);
     help_card_->show_beside(document_.keyed(html), QRect(beside->mapTo(this, QPoint(0, 0)), beside->size()));
 }
 

@@ -61,6 +61,7 @@ void MainWindow::restore_layout() {
 void MainWindow::keep_layout() {
     // What is only large for now is not how it usually is.
     set_stage_alone(false);
+    hide_code();
     make_large(*columns_, columns_before_, 0, false);
     make_large(*rows_, rows_before_, 1, false);
     QVariantMap values;

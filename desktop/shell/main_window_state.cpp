@@ -5,6 +5,7 @@
 #include <QStackedWidget>
 
 #include "core/base/text.h"
+#include "desktop/code/code_side.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/ground_adding.h"
 #include "desktop/drawing/drawing.h"
@@ -94,6 +95,8 @@ QString MainWindow::what_is_missing(When when) const {
         case When::look:
             return unless(look_at_hand() >= 0,
                           tr("No look is at hand: show those that were set aside (%1)").arg(key_of("sheet_looks")));
+        case When::code:
+            return unless(shows_code(), tr("No code is open: open a step's (%1)").arg(key_of("code_editor")));
         case When::kept_coat:
             return unless(ladder_->any_kept_coats(),
                           tr("No coats are kept yet: keep one (%1)").arg(key_of("keep_coat")));
@@ -166,6 +169,10 @@ bool MainWindow::holds(Checked what) const {
             return !rows_before_.isEmpty();
         case Checked::stage_alone:
             return stage_alone_;
+        case Checked::code:
+            return shows_code();
+        case Checked::variable:
+            return code_->sees();
     }
     return false;
 }

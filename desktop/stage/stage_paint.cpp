@@ -299,7 +299,7 @@ void StageView::paint_pills(QPainter& painter) {
     };
     const std::string& shown = drawing_.shown();
     if (drawing_.shows_candidate()) {
-        put(tr("Trying"), qs(drawing_.candidate_words()), {}, nullptr);
+        put(drawing_.shows_variable() ? tr("Variable") : tr("Trying"), qs(drawing_.candidate_words()), {}, nullptr);
     } else {
         put(tr("Showing"), shown.empty() ? tr("the finished picture") : qs(shown_name(shown)), {}, nullptr);
     }

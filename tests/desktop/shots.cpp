@@ -6,6 +6,8 @@
 #include <cstdlib>
 
 #include "core/finish/steps_text.h"
+#include "desktop/code/code_side.h"
+#include "desktop/code/code_text.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/pages/layer_pictures.h"
@@ -89,7 +91,11 @@ TEST_CASE("pictures of the window", "[.shots]") {
         BenchWindow bench(test::demo_path("borrowed-light"));
         bench.playing().set_time(1.5);
         bench.document().select("fog_light");
-        shoot(bench, "borrowed-light.png");
+        bench.action("code_editor");
+        CodeText& text = bench.window().code().text();
+        text.go_to(static_cast<int>(text.toPlainText().indexOf(QStringLiteral("off = abs"))));
+        bench.action("see_variable");
+        shoot(bench, "code.png");
     }
     {
         BenchWindow bench(test::demo_path("chimney-smoke"));

@@ -13,6 +13,9 @@
 #include "core/finish/edits.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/step_edits.h"
+#include "desktop/code/code_side.h"
+#include "desktop/code/code_text.h"
+#include "desktop/code/find_bar.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/ground_adding.h"
 #include "desktop/kit/chooser.h"
@@ -107,6 +110,36 @@ std::string dials_of(BenchWindow& bench) {
 }
 
 std::string clipboard() { return QApplication::clipboard()->text().toStdString(); }
+
+// The actions of code, of the Step and Edit menus.
+void press_code_actions(BenchWindow& bench, Menus& menus) {
+    bench.document().open(qs(LACQUER_SOURCE "/demo/finishes/borrowed-light.lacquer"));
+    bench.document().select("picture");
+    menus.press("turn_remarks");
+    CHECK(bench.last_said.contains(QStringLiteral("No code is open")));
+    menus.press("code_editor");
+    CodeText& text = bench.window().code().text();
+    REQUIRE(text.hasFocus());
+    const auto go = [&](const char* word) { text.go_to(static_cast<int>(text.toPlainText().indexOf(qs(word)))); };
+    const auto formula = [&] { return bench.formula_of("picture"); };
+    for (const char* id : {"turn_remarks", "move_in", "move_out"}) {
+        go("    float bars");
+        menus.changes(id, formula);
+    }
+    go("lit =");
+    menus.changes("see_variable", [&] { return bench.drawing().shows_variable(); });
+    bench.key(Qt::Key_Escape);
+    menus.press("find_in_code");
+    CHECK(bench.window().code().find_bar().isVisible());
+    bench.type("fog");
+    const auto place = [&] { return text.textCursor().position(); };
+    menus.changes("find_next", place);
+    menus.changes("find_before", place);
+    bench.key(Qt::Key_Escape);
+    menus.press("edit_operation");
+    CHECK(bench.window().chooser().isVisible());
+    bench.key(Qt::Key_Escape);
+}
 
 }  // namespace
 
@@ -213,6 +246,7 @@ TEST_CASE("every action of the Finish and Edit menus does what it says") {
     bench.document().select("rim");
     menus.press("mend");
     CHECK_FALSE(find_step(bench.document().checked(), "rim")->fault);
+    press_code_actions(bench, menus);
     menus.press("quit");
     CHECK_FALSE(bench.window().isVisible());
     menus.check_all_done();
@@ -363,6 +397,7 @@ TEST_CASE("every action of the Step and Coat menus does what it says") {
     const std::size_t before = finish_of(bench).coats.size();
     bench.key(Qt::Key_Return);
     CHECK(finish_of(bench).coats.size() == before + 1);
+    press_code_actions(bench, menus);
     menus.check_all_done();
 }
 

@@ -2,7 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "desktop/kit/theme.h"
-#include "desktop/ladder/formula_text.h"
+#include "desktop/formulas/formula_text.h"
 #include "desktop/ladder/ladder_layout.h"
 #include "tests/support/finishes.h"
 

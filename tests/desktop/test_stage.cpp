@@ -238,3 +238,24 @@ TEST_CASE("a step that was pinned or compared with and is gone leaves the stage 
     CHECK(bench.drawing().look().pinned.empty());
     CHECK(bench.drawing().look().curtain_other.empty());
 }
+
+TEST_CASE("the last good picture becomes sharp at rest, also when a step with a fault was wanted since") {
+    BenchWindow bench;
+    Finish finish = test::finish_of(
+        {{"slow", "float s = 0.0; for (int i = 0; i < 20000; i++) s += sin(float(i) + uv.x + time); return s;"},
+         {"broken", "nowhere"}});
+    finish.frame_width = finish.frame_height = 64;
+    bench.document().edit(std::move(finish), QStringLiteral("slow"));
+    bench.drawing().show_step("slow");
+    bench.settle();
+    bench.playing().set_playing(true);
+    bench.wait_for([&] {
+        bench.clock += 0.05;
+        return bench.drawing().stage().reduced;
+    });
+    bench.drawing().show_step("broken");
+    bench.playing().set_playing(false);
+    bench.settle();
+    CHECK(bench.drawing().stage_is_stale());
+    CHECK(bench.drawing().stage().values->width == 64);
+}

@@ -100,3 +100,15 @@ TEST_CASE("nothing is offered within numbers, comments and text that isn't a for
     CHECK(at("1 @ ri|").choices.empty());
     CHECK_FALSE(at("ri|m * 2").choices.empty());
 }
+
+TEST_CASE("code is completed by what it has declared before the place") {
+    const Completions here = at("float wide = 1.0; vec3 wider(float much, vec2 where) { return vec3(wi|");
+    REQUIRE(find(here, "wide") != nullptr);
+    CHECK(find(here, "wide")->kind == CompletionKind::variable);
+    CHECK(find(here, "wide")->signature == "float wide");
+    REQUIRE(find(here, "wider") != nullptr);
+    CHECK(find(here, "wider")->signature == "wider(float much, vec2 where)");
+    CHECK(find(here, "wider")->kind == CompletionKind::function);
+    CHECK(find(at("float a = wi|; float wide = 1.0;"), "wide") == nullptr);
+    CHECK(find(at("wide + wi|"), "wide") == nullptr);
+}

@@ -29,9 +29,10 @@ ALLOW = {
     "desktop/document": ["desktop/kit", "core"],
     "desktop/playing": ["desktop/document", "desktop/kit", "core"],
     "desktop/drawing": ["desktop/playing", "desktop/document", "desktop/kit", "core"],
+    "desktop/formulas": ["desktop/drawing", "desktop/playing", "desktop/document", "desktop/kit", "core"],
     **{
-        f"desktop/{view}": ["desktop/drawing", "desktop/playing", "desktop/document", "desktop/kit", "core"]
-        for view in ("pages", "ladder", "dials", "shelf", "stage", "tryon", "rehearse", "sweep", "ship")
+        f"desktop/{view}": ["desktop/formulas", "desktop/drawing", "desktop/playing", "desktop/document", "desktop/kit", "core"]
+        for view in ("pages", "ladder", "code", "dials", "shelf", "stage", "tryon", "rehearse", "sweep", "ship")
     },
     "desktop/shell": ["desktop", "core"],
     "bench": ["core"],

@@ -1,4 +1,4 @@
-#include "desktop/ladder/completion_choice.h"
+#include "desktop/formulas/completion_choice.h"
 
 #include <QObject>
 
@@ -24,6 +24,8 @@ QString kind_words(CompletionKind kind) {
             return QObject::tr("response");
         case CompletionKind::known:
             return QObject::tr("known");
+        case CompletionKind::variable:
+            return QObject::tr("variable");
         case CompletionKind::function:
         case CompletionKind::operation:
         case CompletionKind::type:
@@ -45,7 +47,8 @@ Choice choice_of(const Completion& completion) {
     choice.key = kind;
     choice.fits = completion.fits;
     choice.is_code = is_called(completion.kind);
-    choice.has_picture = !is_called(completion.kind) || completion.kind == CompletionKind::operation;
+    const bool is_shown = completion.kind != CompletionKind::variable && !is_called(completion.kind);
+    choice.has_picture = is_shown || completion.kind == CompletionKind::operation;
     return choice;
 }
 

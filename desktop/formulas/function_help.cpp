@@ -1,4 +1,4 @@
-#include "desktop/ladder/function_help.h"
+#include "desktop/formulas/function_help.h"
 
 #include <QBuffer>
 #include <QImage>

@@ -1,4 +1,4 @@
-#include "desktop/ladder/formula_text.h"
+#include "desktop/formulas/formula_text.h"
 
 #include <algorithm>
 
@@ -16,29 +16,26 @@ bool names_any(const auto& things, std::string_view name) {
     return std::any_of(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
 }
 
-QTextCharFormat format_of(const Token& token, const Finish& finish) {
+}  // namespace
+
+QTextCharFormat name_format(std::string_view name, bool is_called, const Finish& finish) {
     QTextCharFormat format;
     format.setForeground(theme::text);
-    if (token.kind == TokenKind::number) {
-        format.setFontUnderline(true);
-        format.setUnderlineColor(theme::word_edge);
-    } else if (token.kind == TokenKind::name) {
-        if (find_step(finish, token.text) != nullptr || names_any(finish.grounds, token.text) ||
-            find_ground_picture(finish, token.text)) {
-            format.setForeground(theme::gold);
-        } else if (names_any(finish.dials, token.text) || names_any(finish.responses, token.text) ||
-                   names_any(finish.signals, token.text)) {
-            format.setForeground(theme::vermilion_text);
-            format.setUnderlineStyle(QTextCharFormat::DotLine);
-            format.setUnderlineColor(theme::vermilion_text);
-        } else if (is_builtin_name(token.text)) {
-            format.setForeground(theme::quiet);
-        }
+    // Whatever is called is a function, of the language or an operation.
+    if (is_called) {
+        format.setForeground(theme::quiet);
+    } else if (find_step(finish, name) != nullptr || names_any(finish.grounds, name) ||
+               find_ground_picture(finish, name)) {
+        format.setForeground(theme::gold);
+    } else if (names_any(finish.dials, name) || names_any(finish.responses, name) || names_any(finish.signals, name)) {
+        format.setForeground(theme::vermilion_text);
+        format.setUnderlineStyle(QTextCharFormat::DotLine);
+        format.setUnderlineColor(theme::vermilion_text);
+    } else if (is_builtin_name(name)) {
+        format.setForeground(theme::quiet);
     }
     return format;
 }
-
-}  // namespace
 
 int text_index(const std::string& text, std::uint32_t byte) {
     return static_cast<int>(
@@ -55,9 +52,14 @@ QList<QTextLayout::FormatRange> formula_formats(const std::string& formula, cons
         // The version of the language is no number that can be turned.
         if (i > 0 && (*tokens)[i - 1].text == "version") continue;
         const int start = text_index(formula, token.span.begin);
-        QTextCharFormat format = format_of(token, finish);
-        // Whatever is called is a function, of the language or an operation.
-        if (token.kind == TokenKind::name && (*tokens)[i + 1].text == "(") format.setForeground(theme::quiet);
+        QTextCharFormat format;
+        format.setForeground(theme::text);
+        if (token.kind == TokenKind::number) {
+            format.setFontUnderline(true);
+            format.setUnderlineColor(theme::word_edge);
+        } else if (token.kind == TokenKind::name) {
+            format = name_format(token.text, (*tokens)[i + 1].text == "(", finish);
+        }
         ranges.append({start, text_index(formula, token.span.end) - start, format});
     }
     return ranges;
