@@ -14,8 +14,9 @@
 namespace lacquer::cli {
 
 std::span<const Verb> verbs() {
-    static constexpr std::array<Verb, 11> all = {{
+    static constexpr std::array<Verb, 12> all = {{
         {"render", "draws a finish", offer_render},
+        {"batch", "draws what a file of jobs asks for, by one process or by many", offer_batch},
         {"inspect", "measures a finish, and tells whether it keeps its promises", offer_inspect},
         {"ship", "writes a finish out for use elsewhere: shaders, play, pages, pictures", offer_ship},
         {"bring", "makes a finish of a fragment shader", offer_bring},

@@ -6,14 +6,16 @@
 #include <cmath>
 
 #include "cli/arguments.h"
+#include "cli/progress.h"
 #include "cli/verbs.h"
 #include "core/base/file.h"
 #include "core/base/text.h"
+#include "core/batch/content_key.h"
+#include "core/batch/frame_series.h"
 #include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/tape_file.h"
-#include "core/picture/write_picture.h"
-#include "core/render/layer_view.h"
+#include "core/finish/variants.h"
 #include "core/render/renderer.h"
 
 namespace lacquer::cli {
@@ -28,9 +30,14 @@ struct RenderOptions {
     std::vector<std::string> dials;
     std::optional<std::string> tape;
     std::optional<std::string> size;
+    std::optional<std::string> sizes;
     std::optional<double> scale;
     double at = 0;
     double frames_a_second = 0;
+    std::optional<std::string> range;
+    int step_by = 1;
+    bool resume = false;
+    int memory = 2048;
     int threads = 0;
     std::optional<std::string> kernels;
     std::string backend = "cpu";
@@ -46,7 +53,9 @@ struct Job {
     RenderRequest request;
     double seconds = 0;  ///< how long a row of pictures over the whole tape is
     Backend backend = Backend::cpu;
-    WriteOptions writing;
+    FrameWriting writing;
+    std::vector<std::pair<int, int>> sizes = {{0, 0}};  ///< of the frame, in pixels
+    std::optional<std::pair<int, int>> range;           ///< the first and the last frame of a series
 };
 
 std::string nearest_of(const std::string& name, const std::vector<std::string>& names) {
@@ -115,12 +124,33 @@ Result<Done> read_options(const RenderOptions& options, Job& job) {
         return usage_fault("cli.number", "--frames takes up to 1000 a second", "");
     if (options.output.empty())
         return usage_fault("cli.missing-value", "no picture to write is named", "add -o picture.png");
-    if (options.size) {
-        const Result<std::pair<int, int>> parsed = parse_size(*options.size);
-        if (!parsed) return parsed.fault();
-        job.request.frame_width = parsed->first;
-        job.request.frame_height = parsed->second;
+    if (options.size && options.sizes)
+        return usage_fault("cli.size", "--size and --sizes do not go together", "give one of them");
+    if (const auto& sizes = options.sizes ? options.sizes : options.size) {
+        job.sizes.clear();
+        for (std::size_t begin = 0; begin <= sizes->size();) {
+            const std::size_t end = std::min(sizes->find(',', begin), sizes->size());
+            const Result<std::pair<int, int>> parsed = parse_size(sizes->substr(begin, end - begin));
+            if (!parsed) return parsed.fault();
+            job.sizes.push_back(*parsed);
+            begin = end + 1;
+        }
     }
+    if (options.range) {
+        const std::size_t dots = options.range->find("..");
+        const Result<double> first = parse_option_number("--range", options.range->substr(0, dots));
+        const Result<double> last =
+            parse_option_number("--range", dots == std::string::npos ? "" : options.range->substr(dots + 2));
+        const bool fits = first && last && *first >= 0 && *last >= *first && *last < 1e8 &&
+                          *first == std::floor(*first) && *last == std::floor(*last);
+        if (!fits) return usage_fault("cli.number", "--range takes the first and the last frame", "write 100..199");
+        job.range = {static_cast<int>(*first), static_cast<int>(*last)};
+    }
+    if (options.step_by < 1) return usage_fault("cli.number", "--step-by takes 1 or more", "");
+    if (options.memory < 16) return usage_fault("cli.number", "--memory takes 16 megabytes at least", "");
+    const bool series_only = options.range || options.resume || options.step_by != 1;
+    if (series_only && options.frames_a_second <= 0)
+        return usage_fault("cli.frames", "--range, --step-by and --resume go with --frames", "say how many a second");
     job.request.steps = options.steps.empty() ? std::vector<std::string>{""} : options.steps;
     const std::optional<Backend> known = backend_named(options.backend);
     if (!known) return usage_fault("cli.backend", "there is no backend '" + options.backend + "'", "cpu, gpu or auto");
@@ -128,10 +158,11 @@ Result<Done> read_options(const RenderOptions& options, Job& job) {
     if (options.opacity != "straight" && options.opacity != "multiplied")
         return usage_fault("cli.opacity", "'" + options.opacity + "' isn't a way to write opacity",
                            "straight or multiplied");
-    job.writing.bits = options.bits;
-    job.writing.multiplied = options.opacity == "multiplied";
+    job.writing.options.bits = options.bits;
+    job.writing.options.multiplied = options.opacity == "multiplied";
     // What cannot be written is said before anything is drawn.
-    return check_writing(options.output, job.request.steps.size(), job.writing);
+    job.writing.data = options.data;
+    return check_writing(options.output, job.request.steps.size(), job.writing.options);
 }
 
 Result<Done> apply_scale(const RenderOptions& options, const Finish& finish, Job& job) {
@@ -156,51 +187,20 @@ Result<std::optional<KernelSet>> choose_kernels(const RenderOptions& options) {
                        nearest_of(*options.kernels, names));
 }
 
-// A ground's numbers, or a step's, as they are written: numbers and places are data, and so are depth and its like.
-bool is_data(const DrawnStep& drawn, const Finish& finish) {
-    if (width_of(drawn.type) < 3) return true;
-    if (find_step(finish, drawn.name) != nullptr) return false;
-    const auto ground = find_ground_picture(finish, drawn.name);
-    return ground && (is_data(*ground->ground) || ground->picture.layer != GroundLayer::colour);
+void tell_written(const std::string& path, const Frame& frame, const std::string& drawn_by) {
+    const DrawnStep& first = frame.steps.front();
+    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", path, first.picture.width, first.picture.height,
+               frame.steps.size() == 1 ? first.name : counted(frame.steps.size(), "layer"),
+               counted(frame.passes, "pass", "passes"), frame.milliseconds, drawn_by);
 }
 
-Result<Done> draw_one(const RenderOptions& options, const Job& job, const std::string& output, Renderer& renderer,
-                      Faults& notices) {
+Result<Done> draw_one(const Job& job, const std::string& output, Renderer& renderer, Faults& notices) {
     Result<Frame> frame = renderer.render(job.request, Cancel());
     if (!frame) return frame.fault();
     notices.insert(notices.end(), frame->notices.begin(), frame->notices.end());
-    if (frame->steps.empty())
-        return usage_fault("cli.empty", "there is nothing to draw", "the finish has no step and no ground");
-    const Finish& finish = *job.request.checked->finish;
-    std::vector<Picture> views(frame->steps.size());
-    std::vector<WrittenLayer> layers;
-    for (std::size_t i = 0; i < frame->steps.size(); ++i) {
-        const DrawnStep& drawn = frame->steps[i];
-        WrittenLayer layer{drawn.name, &drawn.picture, options.data || is_data(drawn, finish)};
-        // As the stage shows them, unless it is the numbers that are wanted.
-        const auto ground =
-            find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
-        if (ground && needs_layer_view(ground->picture.layer) && !options.data && !holds_floats(output)) {
-            views[i] = layer_view(drawn.picture, ground->picture.layer);
-            layer = {drawn.name, &views[i], false};
-        }
-        layers.push_back(layer);
-    }
-    if (auto written = write_picture(output, layers, job.writing); !written) return written;
-    const DrawnStep& first = frame->steps.front();
-    fmt::print("{}: {} x {}, {} in {}, {:.1f} ms by {}\n", output, first.picture.width, first.picture.height,
-               frame->steps.size() == 1 ? first.name : counted(frame->steps.size(), "layer"),
-               counted(frame->passes, "pass", "passes"), frame->milliseconds, renderer.drawn_by());
+    if (auto written = write_frame(output, *frame, *job.request.checked->finish, job.writing); !written) return written;
+    tell_written(output, *frame, renderer.drawn_by());
     return Done{};
-}
-
-// "storm.png" as "storm-0007.png".
-std::string numbered(const std::string& output, int number) {
-    const std::size_t slash = output.find_last_of('/');
-    const std::size_t point = output.find_last_of('.');
-    const bool ending = point != std::string::npos && (slash == std::string::npos || point > slash);
-    const std::string stem = ending ? output.substr(0, point) : output;
-    return fmt::format("{}-{:04}{}", stem, number, ending ? output.substr(point) : ".png");
 }
 
 // A step or a picture among the grounds, without a fault.
@@ -218,16 +218,6 @@ Result<Done> check_step(const CheckedFinish& checked, const std::string& wanted,
     if (step == nullptr || !step->fault) return Done{};
     const Step* own = find_step(finish, step->name);
     return placed_in_step(*step->fault, file, step->name, own != nullptr ? own->formula : std::string());
-}
-
-Result<Done> draw_all(const RenderOptions& options, Job& job, Renderer& renderer, Faults& notices) {
-    if (options.frames_a_second <= 0) return draw_one(options, job, options.output, renderer, notices);
-    const int count = static_cast<int>(std::floor(job.seconds * options.frames_a_second + 1e-9)) + 1;
-    for (int i = 0; i < count; ++i) {
-        job.request.time = i / options.frames_a_second;
-        if (auto drawn = draw_one(options, job, numbered(options.output, i), renderer, notices); !drawn) return drawn;
-    }
-    return Done{};
 }
 
 Result<Done> read_checkpoint(const RenderOptions& options, const Job& job, Renderer& renderer) {
@@ -249,36 +239,150 @@ Result<Done> write_checkpoint(const RenderOptions& options, const Job& job, Rend
     return Done{};
 }
 
+std::vector<SeriesFrame> frames_of(const RenderOptions& options, const Job& job, const std::string& output) {
+    const int last = static_cast<int>(std::floor(std::min(job.seconds * options.frames_a_second + 1e-9, 1e8)));
+    const int first = job.range ? job.range->first : 0;
+    std::vector<SeriesFrame> frames;
+    for (int i = first; i <= std::min(last, job.range ? job.range->second : last); i += options.step_by)
+        frames.push_back({i, i / options.frames_a_second, numbered_path(output, i)});
+    return frames;
+}
+
+Result<std::string> key_of(const Job& job) {
+    const RenderRequest& request = job.request;
+    Result<ContentKey> key = key_of_finish(*request.checked->finish, request.finish_path, *request.checked->catalogue);
+    if (!key) return key.fault();
+    const Finish& finish = *request.checked->finish;
+    key->add(tape_to_text({"", job.seconds, request.tape != nullptr ? *request.tape : finish.tape}));
+    for (const auto& [name, value] : request.held) {
+        key->add(name);
+        for (const double part : value) key->add(part);
+    }
+    for (const std::string& step : request.steps) key->add(step);
+    for (const int side : {request.frame_width, request.frame_height, request.width, request.height}) key->add(side);
+    key->add(job.writing.options.bits).add(job.writing.options.multiplied ? 1 : 0).add(job.writing.data ? 1 : 0);
+    return key->text();
+}
+
+// What is left of a series that was begun earlier: what was written since then is whole, and stays.
+Result<Done> leave_out_done(const RenderOptions& options, const Job& job, const std::string& output,
+                            std::vector<SeriesFrame>& frames) {
+    const std::string record = output + ".begun";
+    const Result<std::string> key = key_of(job);
+    if (!key) return key.fault();
+    const auto begun = stamp_of(record);
+    if (!options.resume || !begun) return write_whole_file(record, *key + "\n");
+    const Result<std::string> before = read_whole_file(record, 1024);
+    if (!before || *before != *key + "\n")
+        return usage_fault("cli.resume", "what was begun there was drawn of something else",
+                           "leave --resume out to draw all of it");
+    std::erase_if(frames, [&](const SeriesFrame& frame) {
+        const auto there = stamp_of(frame.path);
+        return there && there->changed >= begun->changed;
+    });
+    return Done{};
+}
+
+Result<Done> draw_frames(const RenderOptions& options, const Job& job, const std::string& output,
+                         const std::optional<KernelSet>& kernels, Faults& notices) {
+    std::vector<SeriesFrame> frames = frames_of(options, job, output);
+    if (const Result<Done> left = leave_out_done(options, job, output, frames); !left) return left;
+    SeriesOptions series;
+    series.writing = job.writing;
+    series.backend = job.backend;
+    series.kernels = kernels;
+    series.threads = options.threads;
+    series.memory = static_cast<std::size_t>(options.memory) * 1024 * 1024;
+    const CalledOff called_off;
+    Progress progress(frames.size());
+    const Result<Done> drawn = draw_series(
+        job.request, frames, series,
+        [&](const SeriesFrame& frame, const Frame& made, const std::string& drawn_by) {
+            for (const Fault& notice : made.notices) {
+                if (std::find(notices.begin(), notices.end(), notice) == notices.end()) notices.push_back(notice);
+            }
+            progress.one_more(frame.path);
+            tell_written(frame.path, made, drawn_by);
+        },
+        called_off.cancel());
+    progress.end();
+    if (drawn) std::remove((output + ".begun").c_str());
+    return drawn;
+}
+
+Result<Done> draw_with_checkpoints(const RenderOptions& options, Job& job, const std::string& output,
+                                   const std::optional<KernelSet>& kernels, Faults& notices) {
+    WorkerPool pool(options.threads);
+    Renderer renderer(pool, kernels);
+    if (const auto notice = renderer.use(job.backend)) notices.push_back(*notice);
+    if (auto read = read_checkpoint(options, job, renderer); !read) return read;
+    if (options.frames_a_second <= 0) {
+        if (auto drawn = draw_one(job, output, renderer, notices); !drawn) return drawn;
+    } else {
+        for (const SeriesFrame& frame : frames_of(options, job, output)) {
+            job.request.time = frame.time;
+            if (auto drawn = draw_one(job, frame.path, renderer, notices); !drawn) return drawn;
+        }
+    }
+    return write_checkpoint(options, job, renderer);
+}
+
+// One picture or series: a variant, a size.
+Result<Done> draw_all(const RenderOptions& options, Job& job, const std::string& output,
+                      const std::optional<KernelSet>& kernels, Faults& notices) {
+    const bool is_plain = options.from_checkpoint || options.to_checkpoint || options.frames_a_second <= 0;
+    return is_plain ? draw_with_checkpoints(options, job, output, kernels, notices)
+                    : draw_frames(options, job, output, kernels, notices);
+}
+
+// All that is asked for of the finish: each variant in each size, with these in the files' names where there are
+// several.
+Result<Done> draw_variants(const RenderOptions& options, const Finish& finish,
+                           const std::shared_ptr<const Catalogue>& catalogue, Job& job, Faults& notices) {
+    const Result<std::optional<KernelSet>> kernels = choose_kernels(options);
+    if (!kernels) return kernels.fault();
+    std::vector<std::string> variants = {finish.variant};
+    if (options.finish.variant == "all") {
+        variants = {""};
+        for (const Variant& variant : finish.variants) variants.push_back(variant.name);
+    }
+    for (const std::string& variant : variants) {
+        job.request.checked = std::make_shared<const CheckedFinish>(
+            check_finish(std::make_shared<const Finish>(switch_variant(finish, variant)), catalogue));
+        notices.insert(notices.end(), job.request.checked->faults.begin(), job.request.checked->faults.end());
+        for (const std::string& wanted : job.request.steps) {
+            if (auto good = check_step(*job.request.checked, wanted, options.finish.file); !good) return good;
+        }
+        if (options.strict && !notices.empty()) return notices.front();
+        for (const auto& [width, height] : job.sizes) {
+            job.request.frame_width = width;
+            job.request.frame_height = height;
+            if (auto scaled = apply_scale(options, finish, job); !scaled) return scaled;
+            std::string output = options.output;
+            if (variants.size() > 1 && !variant.empty()) output = labelled_path(output, variant);
+            if (job.sizes.size() > 1) output = labelled_path(output, fmt::format("{}x{}", width, height));
+            if (auto drawn = draw_all(options, job, output, *kernels, notices); !drawn) return drawn;
+        }
+    }
+    return Done{};
+}
+
 Result<Outcome> render(const RenderOptions& options) {
     Job job;
     if (auto read = read_options(options, job); !read) return read.fault();
-    const Result<std::optional<KernelSet>> kernels = choose_kernels(options);
-    if (!kernels) return kernels.fault();
+    if (auto known = choose_kernels(options); !known) return known.fault();
     const auto catalogue = catalogue_of(options.finish);
     Result<OpenedFinish> opened = load_finish(options.finish.file);
     if (!opened) return opened.fault();
-    const Result<Finish> chosen = with_variant(std::move(opened->finish), options.finish);
+    FinishOptions of = options.finish;
+    if (of.variant == "all") of.variant = "";
+    const Result<Finish> chosen = with_variant(std::move(opened->finish), of);
     if (!chosen) return chosen.fault();
-    const Finish& finish = *chosen;
     Faults notices = opened->notices;
-    if (auto read = read_cues(options, finish, job, notices); !read) return read.fault();
-    if (auto read = read_dials(options, finish, job); !read) return read.fault();
-    if (auto read = apply_scale(options, finish, job); !read) return read.fault();
-    auto checked =
-        std::make_shared<const CheckedFinish>(check_finish(std::make_shared<const Finish>(finish), catalogue));
-    notices.insert(notices.end(), checked->faults.begin(), checked->faults.end());
-    for (const std::string& wanted : job.request.steps) {
-        if (auto good = check_step(*checked, wanted, options.finish.file); !good) return good.fault();
-    }
-    if (options.strict && !notices.empty()) return notices.front();
-    job.request.checked = checked;
+    if (auto read = read_cues(options, *chosen, job, notices); !read) return read.fault();
+    if (auto read = read_dials(options, *chosen, job); !read) return read.fault();
     job.request.finish_path = options.finish.file;
-    WorkerPool pool(options.threads);
-    Renderer renderer(pool, *kernels);
-    if (const auto notice = renderer.use(job.backend)) notices.push_back(*notice);
-    if (auto read = read_checkpoint(options, job, renderer); !read) return read.fault();
-    Result<Done> drawn = draw_all(options, job, renderer, notices);
-    if (drawn) drawn = write_checkpoint(options, job, renderer);
+    const Result<Done> drawn = draw_variants(options, *chosen, catalogue, job, notices);
     // Of many pictures each would tell the same again.
     Faults told;
     for (const Fault& notice : notices) {
@@ -305,6 +409,14 @@ Run offer_render(CLI::App& options) {
     options.add_option("--tape", chosen->tape, "a tape in place of the finish's own")->type_name("FILE.tape");
     options.add_option("--frames", chosen->frames_a_second,
                        "so many pictures a second over the tape's whole length, numbered PICTURE-0000 and so on");
+    options.add_option("--range", chosen->range, "only these frames of the series, by their numbers")
+        ->type_name("FIRST..LAST");
+    options.add_option("--step-by", chosen->step_by, "every so many frames of the series")->capture_default_str();
+    options.add_flag("--resume", chosen->resume, "goes on with a series that was stopped; what is whole stays");
+    options.add_option("--memory", chosen->memory, "what frames under way may hold together, megabytes")
+        ->capture_default_str();
+    options.add_option("--sizes", chosen->sizes, "several sizes of the frame, each with its own files")
+        ->type_name("WxH,WxH");
     options.add_option("--size", chosen->size, "another size of the frame, in pixels")->type_name("WxH");
     options.add_option("--scale", chosen->scale, "how finely the frame is drawn, 1 as it is");
     options

@@ -32,6 +32,7 @@ struct Verb {
 std::span<const Verb> verbs();
 
 Run offer_render(CLI::App& options);
+Run offer_batch(CLI::App& options);
 Run offer_inspect(CLI::App& options);
 Run offer_ship(CLI::App& options);
 Run offer_bring(CLI::App& options);

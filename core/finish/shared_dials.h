@@ -25,8 +25,8 @@ Result<Done> save_shared_dials(const std::string& path, const std::vector<Dial>&
 /// its own again; those that are new to it are left out. `notices` tells of them.
 Finish with_shared_dials(Finish finish, const std::vector<Dial>& shared, Faults& notices);
 
-/// Of the file's dials as they are `now`: those that another program changed since they were `known`. The others stand as
-/// the finish has them, which may have been changed meanwhile and not saved yet.
+/// Of the file's dials as they are `now`: those that another program changed since they were `known`. The others stand
+/// as the finish has them, which may have been changed meanwhile and not saved yet.
 std::vector<Dial> changed_elsewhere(const Finish& finish, const std::vector<Dial>& known, std::vector<Dial> now);
 
 /// The shared dials of a finish, put among those that the file holds already.

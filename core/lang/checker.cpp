@@ -185,29 +185,66 @@ Result<Typed> ExpressionChecker::parts_of(const Expression& e, Typed whole) cons
                  "use one to four of " + all + ", or of rgba");
 }
 
-// A column of a matrix, or one part of a vector, by a number that stands here.
+// A column of a matrix, or one part of a vector.
 Result<Typed> ExpressionChecker::index(const Expression& e) {
-    Result<Typed> whole = value(e.args[0]);
-    if (!whole) return whole;
     const Expression& number = e.args[1];
+    const bool is_written = number.kind == ExpressionKind::number;
+    Result<Typed> whole =
+        is_written ? value(e.args[0]) : sometimes(e.args[0], "before brackets with a computed number");
+    if (!whole) return whole;
     const bool columns = is_matrix(whole->type);
     const int count = columns ? side_of(whole->type) : width_of(whole->type);
     if (count == 1) {
         return fault("lang.parts", e.word, quoted(whole->span) + " has no parts to take", "leave the brackets out");
     }
-    if (number.kind != ExpressionKind::number || !number.whole || number.value >= count) {
+    const auto part = [&](int nth) {
+        PartsOf taken;
+        taken.count = columns ? count : 1;
+        for (std::uint8_t k = 0; k < taken.count; ++k)
+            taken.parts[k] = static_cast<std::uint8_t>(nth * taken.count + k);
+        Typed parts = wrap(taken, make_type(scalar_of(whole->type), taken.count), *whole);
+        parts.span = e.span;
+        return parts;
+    };
+    if (!is_written) return part_by_number(e, part, count);
+    if (!number.whole || number.value >= count) {
         return fault("lang.parts", number.span,
                      fmt::format("{} has {} 0 to {}, and this names none of them", quoted(whole->span),
                                  columns ? "columns" : "parts", count - 1),
                      "write one of these numbers");
     }
-    const auto first = static_cast<std::uint8_t>(number.value);
-    PartsOf taken;
-    taken.count = columns ? count : 1;
-    for (std::uint8_t k = 0; k < taken.count; ++k) taken.parts[k] = static_cast<std::uint8_t>(first * taken.count + k);
-    Typed parts = wrap(taken, make_type(scalar_of(whole->type), taken.count), std::move(*whole));
-    parts.span = e.span;
-    return parts;
+    return part(static_cast<int>(number.value));
+}
+
+// By a number that is computed: a fraction counts for the whole number below it, what lies outside for the nearest
+// part.
+Result<Typed> ExpressionChecker::part_by_number(const Expression& e, const std::function<Typed(int)>& part, int count) {
+    Result<Typed> number = value(e.args[1]);
+    if (!number) return number;
+    const bool counts = width_of(number->type) == 1 && scalar_of(number->type) != Scalar::truth;
+    if (!counts)
+        return fault(
+            "lang.kind", number->span,
+            fmt::format("{} is {}, a place in brackets needs one number", quoted(number->span), said(number->type)),
+            "take one part of it, or count in another way");
+    Typed made = part(count - 1);
+    for (int nth = count - 2; nth >= 0; --nth) {
+        Typed is_before{BinaryOperation{Operator::less}, Type::boolean, e.span};
+        is_before.args.push_back(*number);
+        is_before.args.push_back({Literal{nth + 1.0}, number->type, e.span});
+        Typed here = part(nth);
+        Typed choice{ConditionalChoice(), made.type, e.span};
+        choice.args.push_back(std::move(is_before));
+        choice.args.push_back(std::move(here));
+        choice.args.push_back(std::move(made));
+        made = std::move(choice);
+    }
+    const auto count_node = [this](const Typed&) { ++size; };
+    visit_nodes(made, count_node);
+    if (size > max_nodes)
+        return fault("lang.too-big", e.span, "with its copies for each part, this is too long to compute",
+                     "give the value a name of its own first");
+    return made;
 }
 
 Result<Typed> check(const Expression& expression, const Scope& scope, std::string_view text) {

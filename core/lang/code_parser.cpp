@@ -210,9 +210,20 @@ private:
     Result<Statement> assignment() {
         Statement made;
         made.kind = StatementKind::assign;
+        // ++i is i++ where nobody asks for its value.
+        const bool is_before = read_.sees("++") || read_.sees("--");
+        if (is_before) {
+            made.word = read_.peek().span;
+            made.mark = std::string(read_.next().text);
+        }
         Result<Expression> target = read_.expression();
         if (!target) return target.fault();
         made.span = target->span;
+        if (is_before) {
+            made.span = cover(made.word, target->span);
+            made.args.push_back(std::move(*target));
+            return made;
+        }
         if (read_.peek().kind != TokenKind::mark || !is_assignment(read_.peek().text)) {
             if (!read_.sees(";") && !read_.sees(")")) return read_.unexpected("an operator, or a ';'");
             return fault("lang.statement", target->span, "this computes a value that nothing uses",

@@ -2,6 +2,7 @@
 // pictures), checker_operators.cpp, checker_calls.cpp.
 #pragma once
 
+#include <functional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -61,6 +62,7 @@ private:
     Result<Typed> field(const Expression& e);
     Result<Typed> parts_of(const Expression& e, Typed whole) const;
     Result<Typed> index(const Expression& e);
+    Result<Typed> part_by_number(const Expression& e, const std::function<Typed(int)>& part, int count);
     Result<Typed> unary(const Expression& e);
     Result<Typed> binary(const Expression& e);
     Result<Typed> select(const Expression& e);

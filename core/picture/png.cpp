@@ -127,4 +127,11 @@ std::string png_of(const PngShape& shape, const void* numbers, std::size_t bytes
     return {static_cast<const char*>(buffer.get()), length};
 }
 
+Result<std::string> png_bytes(const Image8& image) {
+    std::string error;
+    std::string bytes = png_of({image.width, image.height, 4, 8, true}, image.data.data(), image.data.size(), error);
+    if (!bytes.empty()) return bytes;
+    return Fault{"picture.unwritable", "the picture cannot be written: " + error, "", {}, Severity::fault};
+}
+
 }  // namespace lacquer

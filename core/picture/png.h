@@ -5,7 +5,9 @@
 #include <string>
 #include <vector>
 
+#include "core/base/result.h"
 #include "core/picture/files_module.h"
+#include "core/picture/picture.h"
 #include "core/picture/reading.h"
 
 namespace lacquer {
@@ -29,5 +31,8 @@ struct PngShape {
 /// The file's bytes for rows of whole numbers, from the top; those of 16 bits as the processor has them. Empty, with a
 /// reason, where it cannot be.
 std::string png_of(const PngShape& shape, const void* numbers, std::size_t bytes, std::string& error);
+
+/// The file's bytes for display values with straight opacity. Faults: `picture.unwritable`.
+Result<std::string> png_bytes(const Image8& image);
 
 }  // namespace lacquer

@@ -50,12 +50,10 @@ Result<GroundFile> ground_file(const Finish& finish, const std::string& name, co
     file.channels = picture.channels;
     if (colour && picture.channels == 4 && is_displayable(picture)) {
         const Image8 image = to_image(picture, Type::vec4, pool);
-        std::string error;
+        Result<std::string> bytes = png_bytes(image);
+        if (!bytes) return bytes.fault();
         file.is_png = true;
-        file.bytes = png_of({image.width, image.height, 4, 8, true}, image.data.data(), image.data.size(), error);
-        if (file.bytes.empty())
-            return Fault{
-                "picture.unwritable", "a ground cannot be written: " + error, "", {name, {}, 0, 0}, Severity::fault};
+        file.bytes = std::move(*bytes);
         return file;
     }
     const Picture kept = colour && most_side > 0 ? rounded(picture) : picture;

@@ -56,6 +56,7 @@ ShipOutput play_output();
 ShipOutput grounds_output();
 ShipOutput page_output();
 ShipOutput still_output();
+ShipOutput frames_output();
 ShipOutput sheet_output();
 ShipOutput animation_output();
 ShipOutput gif_output();

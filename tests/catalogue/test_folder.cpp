@@ -67,3 +67,31 @@ TEST_CASE(
     CHECK(inside.place.where == "twice.glsl");
     CHECK(inside.place.line == 3);
 }
+
+TEST_CASE("an operation that is being typed reads as it would from its file") {
+    const test::TemporaryFolder folder;
+    test::write_file(folder.file("third.glsl"), "//! shared\nfloat third(float x) { return x / 3; }\n");
+    const auto read = [&](const std::string& name, const std::string& text) {
+        return operation_as_typed(folder.path().string(), {name, text, folder.file(name + ".glsl")});
+    };
+    const std::string head = "//! title T\n//! group G\n//! about A.\n//! says s\n//! value x 1 number : x\n";
+    const auto good = read("own", head + "//! uses third\nfloat own(float x) { return third(x); }\n");
+    if (!good) FAIL(to_text(good.fault()));
+    REQUIRE(good->has_value());
+    CHECK((*good)->arguments.size() == 1);
+    CHECK((*good)->lines.size() > 6);
+    const auto wrong = read("own", head + "float own(float x) { return y; }\n");
+    REQUIRE_FALSE(wrong);
+    CHECK(wrong.fault().place.line == 6);
+    CHECK(read("own", "//! wat\n").fault().id == "operation.head");
+    CHECK(read("1 own", head).fault().id == "file.name");
+    const auto shared = read("third", "//! shared\nfloat third(float x) { return x; }\n");
+    REQUIRE(shared);
+    CHECK_FALSE(shared->has_value());
+    for (const char* name : {"mine", "a_b", "x"}) {
+        const auto made = read(name, operation_template(name));
+        if (!made) FAIL(to_text(made.fault()));
+        CHECK((*made)->name == name);
+    }
+    CHECK_FALSE(std::filesystem::exists(folder.file("own.glsl")));
+}

@@ -173,6 +173,26 @@ TEST_CASE("parts and columns by a number in brackets") {
     CHECK(number("mat2(1, 2, 3, 4)[1][1]") == 4);
     CHECK(number("mat3 m = mat3(1); m[2] = vec3(4, 5, 6); m[0][1] = 0.0; return m[2].y + m[1].y;") == 6);
     CHECK(number("vec4 v = vec4(1); v[3] += 2.0; return v.w;") == 3);
+    // By a number that is computed: a fraction counts for the whole number below, what lies outside for the nearest.
+    CHECK(number("vec3(5, 6, 7)[1 + 1]") == 7);
+    CHECK(number("vec3(5, 6, 7)[1.9 * 1]") == 6);
+    CHECK(number("vec3(5, 6, 7)[-3]") == 5);
+    CHECK(number("vec3(5, 6, 7)[4 * 2]") == 7);
+    CHECK(number("vec3(5, 6, 7)[int(2)]") == 7);
+    CHECK(number("mat2(1, 2, 3, 4)[0 + 1].x") == 3);
+    CHECK(number("float s = 0; for (int i = 0; i < 4; i++) s += vec4(1, 2, 4, 8)[i]; return s;") == 15);
+    CHECK(id_of("return uv[uv.x < 0.5];") == "lang.kind");
+    CHECK(id_of("return dFdx(uv)[int(pixel.x)];") == "lang.derivative");
+    CHECK(id_of("return vec4(1)[vec4(1)[vec4(1)[vec4(1)[vec4(1)[vec4(1)[vec4(1)[vec4(1)[int(pixel.x)]]]]]]]];") ==
+          "lang.too-big");
+}
+
+TEST_CASE("++ and -- stand before a variable as well as behind it") {
+    CHECK(number("int i = 3; ++i; i++; --i; return float(i);") == 4);
+    CHECK(number("float s = 0; for (int i = 0; i < 3; ++i) ++s; return s;") == 3);
+    CHECK(number("vec2 v = vec2(1); --v.y; ++v; return v.y;") == 1);
+    CHECK(id_of("++uv; return 1.0;") == "lang.assignment");
+    CHECK_FALSE(id_of("++; return 1.0;").empty());
 }
 
 TEST_CASE("derivatives are differences within a block of two by two") {

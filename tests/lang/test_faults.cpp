@@ -33,7 +33,7 @@ TEST_CASE("each fault marks its words and offers a mend") {
     const std::vector<Case> cases = {
         {"rim + $", "lang.character", "$", "take it out"},
         {"uv[2]", "lang.parts", "2", "one of these"},
-        {"uv[rim]", "lang.parts", "rim", "one of these"},
+        {"uv[uv.yx]", "lang.kind", "uv.yx", "one part"},
         {"rim[0]", "lang.parts", "[0]", "leave the brackets out"},
         {"uv[0", "lang.expected", "", "']'"},
         {"rim = 2", "lang.assignment", "=", "=="},

@@ -23,6 +23,7 @@ ALLOW = {
     "core/render": ["core/flow", "core/droplets", "core/cpu", "core/gpu", "core/plan", "core/scene", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],
     "core/inspect": ["core/render", "core/droplets", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],
     "core/ship": ["core/inspect", "core/cpu", "core/render", "core/droplets", "core/gpu", "core/plan", "core/scene", "core/finish", "core/drive", "core/lang", "core/picture", "core/base"],
+    "core/batch": ["core/inspect", "core/render", "core/flow", "core/plan", "core/cpu", "core/finish", "core/catalogue", "core/drive", "core/lang", "core/picture", "core/base"],
     "cli": ["core"],
     "standin": ["core/link", "core/base"],
     "desktop/kit": ["core"],

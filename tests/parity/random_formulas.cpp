@@ -104,7 +104,10 @@ std::string RandomFormulas::number(int depth) {
         "sign", "trunc",       "round", "tanh",      "radians", "degrees", "asin", "acos", "log2",
         "exp",  "inversesqrt", "asinh", "roundEven", "tan",     "cosh",    "log",  "atanh"};
     static const std::array<const char*, 6> two = {"min", "max", "mod", "step", "atan", "pow"};
-    switch (below(15)) {
+    switch (below(16)) {
+        case 15:
+            return "(" + sometimes(below(2) == 0 ? Type::vec3 : Type::vec4, depth) + ")[" +
+                   (below(2) == 0 ? make(Type::integer, depth) : "uv.x * 5 - " + make(Type::number, depth)) + "]";
         case 0:
             return std::string(one[below(one.size())]) + "(" + n() + ")";
         case 1:

@@ -63,10 +63,6 @@ std::string RandomPrograms::loop(int depth, Type result) {
                                                      "; float($) < clamp(p, 0.0, 5.0); $ = $ + 1"};
     std::string head = "for (int " + i + " = 0" + heads[formulas_.below(heads.size())] + ") {\n";
     for (std::size_t at = head.find('$'); at != std::string::npos; at = head.find('$')) head.replace(at, 1, i);
-    // GLSL has ++ behind only as a statement; so has this language.
-    for (std::size_t at = head.find("++" + i); at != std::string::npos; at = head.find("++" + i)) {
-        head.replace(at, 2 + i.size(), i + "++");
-    }
     return head + statements(depth, 2, true, result) + "}\n";
 }
 

@@ -332,3 +332,26 @@ TEST_CASE("a still is the finished picture at the moment that is asked for") {
     CHECK(picture->at(20, 12)[0] == Approx(1.0F));
     CHECK(picture->at(2, 12)[3] == 0.0F);
 }
+
+TEST_CASE("frames are the tape's, one file each, and read back as they were drawn") {
+    Finish finish = turning();
+    finish.length = 0.5;
+    ShipMaterial material = test::material_of(finish);
+    material.request.frame_rate = 12;
+    const ShippedFiles files = shipped(material, "frames");
+    // And the manifest.
+    REQUIRE(files.size() == 7);
+    const test::TemporaryFolder folder;
+    for (std::size_t i = 0; i + 1 < files.size(); ++i) {
+        INFO(files[i].path);
+        CHECK(files[i].path == "pictures/" + material.stem + "_frames/000" + std::to_string(i) + ".png");
+        test::write_file(folder.file("frame.png"), files[i].bytes);
+        const Result<Picture> picture = read_picture(folder.file("frame.png"), PictureMeaning::colour);
+        REQUIRE(picture);
+        material.request.at = static_cast<double>(i) / 12;
+        test::write_file(folder.file("still.png"), shipped(material, "still")[0].bytes);
+        const Result<Picture> still = read_picture(folder.file("still.png"), PictureMeaning::colour);
+        REQUIRE(still);
+        CHECK(picture->data == still->data);
+    }
+}

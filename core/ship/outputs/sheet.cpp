@@ -57,14 +57,11 @@ ShipOutput sheet_output() {
                          {},
                          Severity::fault};
         }
-        std::string error;
-        std::string bytes = png_of({sheet.image.width, sheet.image.height, 4, 8, true}, sheet.image.data.data(),
-                                   sheet.image.data.size(), error);
-        if (bytes.empty())
-            return Fault{"picture.unwritable", "the sheet cannot be written: " + error, "", {}, Severity::fault};
+        Result<std::string> bytes = png_bytes(sheet.image);
+        if (!bytes) return bytes.fault();
         const std::string stem = "pictures/" + material.stem + "_sheet";
         return ShippedFiles{
-            {stem + ".png", std::move(bytes), {}, {}},
+            {stem + ".png", std::move(*bytes), {}, {}},
             {stem + ".json", readable_json(sheet_json(sheet, *frames, material.stem + "_sheet.png")), {}, {}}};
     };
     return output;

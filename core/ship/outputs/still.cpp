@@ -16,12 +16,9 @@ ShipOutput still_output() {
             material.request.at.value_or(liveliest_moment(*material.request.checked, material.finish().tape));
         const Result<Image8> image = drawn_still(material, time, cancel);
         if (!image) return image.fault();
-        std::string error;
-        std::string bytes =
-            png_of({image->width, image->height, 4, 8, true}, image->data.data(), image->data.size(), error);
-        if (bytes.empty())
-            return Fault{"picture.unwritable", "the picture cannot be written: " + error, "", {}, Severity::fault};
-        return ShippedFiles{{"pictures/" + material.stem + ".png", std::move(bytes), {}, {}}};
+        Result<std::string> bytes = png_bytes(*image);
+        if (!bytes) return bytes.fault();
+        return ShippedFiles{{"pictures/" + material.stem + ".png", std::move(*bytes), {}, {}}};
     };
     return output;
 }

@@ -1,3 +1,4 @@
+#include "core/base/base64.h"
 #include "core/ship/page/page.h"
 
 #include <fmt/core.h>
@@ -24,20 +25,6 @@ constexpr int most_side_of_page = 1920;
 constexpr int most_side_of_drops = 256;
 constexpr double drops_rate = 10;
 constexpr int most_frames_of_drops = 60;
-
-std::string base64(const std::string& bytes) {
-    static constexpr std::string_view letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    std::string text;
-    text.reserve((bytes.size() + 2) / 3 * 4);
-    for (std::size_t i = 0; i < bytes.size(); i += 3) {
-        std::uint32_t word = 0;
-        for (std::size_t k = 0; k < 3; ++k)
-            word = (word << 8U) | (i + k < bytes.size() ? static_cast<unsigned char>(bytes[i + k]) : 0U);
-        for (std::size_t k = 0; k < 4; ++k)
-            text += i + k <= bytes.size() ? letters[(word >> (18U - 6U * static_cast<unsigned>(k))) & 63U] : '=';
-    }
-    return text;
-}
 
 // All first bytes of the floats, then all second ones and so on: so like stands by like.
 std::string in_planes(const std::string& floats) {

@@ -68,11 +68,9 @@ Result<std::string> moving_png(const DrawnFrames& frames) {
     std::uint32_t number = 0;
     for (std::size_t k = 0; k < frames.images.size(); ++k) {
         const Image8& image = frames.images[k];
-        std::string error;
-        const std::string still =
-            png_of({image.width, image.height, 4, 8, true}, image.data.data(), image.data.size(), error);
-        if (still.empty())
-            return Fault{"picture.unwritable", "the picture cannot be written: " + error, "", {}, Severity::fault};
+        const Result<std::string> written = png_bytes(image);
+        if (!written) return written.fault();
+        const std::string& still = *written;
         if (k == 0) {
             bytes = still.substr(0, signature_length);
             for_each_chunk(still, [&](std::string_view kind, std::string_view data) {
