@@ -14,7 +14,7 @@
 namespace lacquer::cli {
 
 std::span<const Verb> verbs() {
-    static constexpr std::array<Verb, 12> all = {{
+    static constexpr std::array<Verb, 13> all = {{
         {"render", "draws a finish", offer_render},
         {"batch", "draws what a file of jobs asks for, by one process or by many", offer_batch},
         {"inspect", "measures a finish, and tells whether it keeps its promises", offer_inspect},
@@ -26,6 +26,7 @@ std::span<const Verb> verbs() {
         {"responses", "prints what is known of the responses", offer_responses},
         {"catalogue", "prints what is known of the operations, or draws them", offer_catalogue},
         {"scene", "writes a stand-in scene as a layered file", offer_scene},
+        {"doctor", "tells what this machine has, for a report", offer_doctor},
         {"completion", "prints a script by which bash completes these words", offer_completion},
     }};
     return all;

@@ -42,6 +42,7 @@ Run offer_explain(CLI::App& options);
 Run offer_responses(CLI::App& options);
 Run offer_catalogue(CLI::App& options);
 Run offer_scene(CLI::App& options);
+Run offer_doctor(CLI::App& options);
 Run offer_completion(CLI::App& options);
 
 }  // namespace lacquer::cli

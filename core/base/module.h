@@ -6,9 +6,13 @@
 
 namespace lacquer {
 
+/// Where a file lies that belongs to this program: beside it, in `../lib/lacquer` next to that, or, where all this is a
+/// library of another program, beside that library or in `lacquer` there. The first place if it is nowhere.
+std::string part_of_program(const std::string& file);
+
 class Module {
 public:
-    /// Loads the file of this name from beside the program, or from `../lib/lacquer` next to that. It stays loaded.
+    /// Loads a part of the program; see above. It stays loaded.
     explicit Module(const char* file);
 
     /// The function of this name, of type `Function`; null if there is none, which `error` then tells.

@@ -1,6 +1,6 @@
 #include "core/picture/svg.h"
+#include "core/base/module.h"
 
-#include <dlfcn.h>
 #include <fcntl.h>
 #include <poll.h>
 #include <spawn.h>
@@ -52,17 +52,6 @@ private:
     int fd_;
 };
 
-// Where the program lies: beside the library that this is part of, or beside the program that runs.
-std::string program_path() {
-    std::error_code code;
-    Dl_info self{};
-    if (dladdr(reinterpret_cast<const void*>(&program_path), &self) != 0 && self.dli_fname != nullptr) {
-        const fs::path beside = fs::absolute(self.dli_fname, code).parent_path() / svg_program;
-        if (fs::exists(beside, code)) return beside.string();
-    }
-    return (fs::read_symlink("/proc/self/exe", code).parent_path() / svg_program).string();
-}
-
 // The program at work. It is ended when nobody holds this any more.
 class Drawing {
 public:
@@ -84,7 +73,7 @@ public:
         posix_spawn_file_actions_init(&actions);
         posix_spawn_file_actions_adddup2(&actions, input.get(), STDIN_FILENO);
         posix_spawn_file_actions_adddup2(&actions, far_end.get(), STDOUT_FILENO);
-        std::string path = program_path();
+        std::string path = part_of_program(svg_program);
         std::array<char*, 2> words = {path.data(), nullptr};
         const int failed = posix_spawn(&child_, path.c_str(), &actions, nullptr, words.data(), environ);
         posix_spawn_file_actions_destroy(&actions);

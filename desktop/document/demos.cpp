@@ -42,8 +42,11 @@ QString demo_folder() {
     constexpr int most_levels = 4;
     QDir folder(QCoreApplication::applicationDirPath());
     for (int level = 0; level < most_levels; ++level) {
-        const QString found = folder.filePath(QStringLiteral("demo/finishes"));
-        if (QDir(found).exists()) return found;
+        // Beside the sources, or where they were installed.
+        for (const char* place : {"demo/finishes", "share/lacquer/demo/finishes"}) {
+            const QString found = folder.filePath(QLatin1String(place));
+            if (QDir(found).exists()) return found;
+        }
         if (!folder.cdUp()) break;
     }
     return {};
