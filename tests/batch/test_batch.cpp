@@ -246,3 +246,28 @@ TEST_CASE("the report says what came of each task, whatever it is called") {
         CHECK((name == "out" || name == "work" || name == "a.lacquer"));
     }
 }
+
+TEST_CASE("what is read as jobs is what their schema allows, by another program") {
+    // python3-jsonschema, which knows JSON Schema 2020-12.
+    const test::TemporaryFolder folder;
+    const auto allowed = [&](const std::string& jobs) {
+        test::write_file(folder.file("jobs.json"), "{\"format\": 1, \"jobs\": [" + jobs + "]}");
+        const std::string script =
+            "import json, sys, jsonschema; jsonschema.validate(json.load(open(sys.argv[2])), "
+            "json.load(open(sys.argv[1])))";
+        return test::run_command("python3 -c '" + script + "' '" LACQUER_SOURCE "/docs/jobs.schema.json' '" +
+                                 folder.file("jobs.json") + "'")
+                   .code == 0;
+    };
+    const std::string begin = R"({"finish": "f.lacquer", "output": "o.png")";
+    for (const char* more :
+         {"", R"(, "sizes": "4x4")", R"(, "sizes": ["4x4", "8x8"], "frames": 12.5, "range": [0, 9], "step_by": 3)",
+          R"(, "variants": "all", "tapes": ["", "a.tape"], "steps": ["a"], "dials": {"a": 1, "b": [1, 2, 3]})",
+          R"(, "bits": 16, "opacity": "straight", "data": true, "inspect": true, "at": 2, "name": "n")",
+          R"(, "wat": 1)", R"(, "frames": -1)", R"(, "variants": [])", R"(, "dials": {"a": "b"})", R"(, "step_by": 0)",
+          R"(, "sizes": "wide")", R"(, "opacity": "some")", R"(, "at": -1)", R"(, "range": [1])"}) {
+        const std::string job = begin + more + "}";
+        INFO(job);
+        CHECK(allowed(job) == static_cast<bool>(jobs_from_text("{\"format\": 1, \"jobs\": [" + job + "]}", "jobs")));
+    }
+}

@@ -12,6 +12,15 @@ namespace {
 
 const std::string library = test::program_folder() + "/liblacquer.so.0";
 
+// A library that is built with a sanitizer needs that loaded first by whoever uses it.
+#if defined(__SANITIZE_ADDRESS__)
+const std::string preloaded = "ASAN_OPTIONS=detect_leaks=0 LD_PRELOAD=$(cc -print-file-name=libasan.so) ";
+#elif defined(__SANITIZE_THREAD__)
+const std::string preloaded = "LD_PRELOAD=$(cc -print-file-name=libtsan.so) ";
+#else
+const std::string preloaded;
+#endif
+
 // A compiled example; once for all cases.
 std::string example() {
     static const test::TemporaryFolder folder;
@@ -30,7 +39,7 @@ test::CommandResult python(const std::string& script) {
     static const test::TemporaryFolder folder;
     test::write_file(folder.file("script.py"),
                      "import sys\nsys.path.insert(0, '" LACQUER_SOURCE "/library/python')\nimport lacquer\n" + script);
-    return run_command("LACQUER_LIBRARY='" + library + "' python3 -B '" + folder.file("script.py") + "'");
+    return run_command(preloaded + "LACQUER_LIBRARY='" + library + "' python3 -B '" + folder.file("script.py") + "'");
 }
 
 }  // namespace
@@ -43,7 +52,7 @@ TEST_CASE("the example in C draws what the command line draws") {
         for (const CueKind& kind : test::demo_named(demo).cues) cues += " --cue " + kind.name + ":0.8@0.1";
         // Without a cue the command line plays the finish's own tape.
         if (cues.empty() && !test::demo_named(demo).tape.empty()) continue;
-        const test::CommandResult drawn = run_command("'" + example() + "' '" + test::demo_path(demo) +
+        const test::CommandResult drawn = run_command(preloaded + "'" + example() + "' '" + test::demo_path(demo) +
                                                       "' 0.7 160 90 '" + folder.file("a.ppm") + "'");
         INFO(drawn.output);
         REQUIRE(drawn.code == 0);
@@ -54,10 +63,11 @@ TEST_CASE("the example in C draws what the command line draws") {
                                                          folder.file("b.png") + "' -alpha off \\) null: 2>&1");
         CHECK(compared.output == "0");
     }
-    CHECK(run_command("'" + example() + "' nowhere.lacquer 0 8 8 x.ppm").output.find("nowhere.lacquer") !=
+    CHECK(run_command(preloaded + "'" + example() + "' nowhere.lacquer 0 8 8 x.ppm").output.find("nowhere.lacquer") !=
           std::string::npos);
-    CHECK(run_command("'" + example() + "' '" + test::demo_path() + "' 0 0 -1 '" + folder.file("x.ppm") + "'").code ==
-          1);
+    CHECK(
+        run_command(preloaded + "'" + example() + "' '" + test::demo_path() + "' 0 0 -1 '" + folder.file("x.ppm") + "'")
+            .code == 1);
 }
 
 TEST_CASE("only the interface's symbols are seen, and they are versioned") {
