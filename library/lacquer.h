@@ -39,7 +39,7 @@ void lacquer_close(lacquer_finish* finish);
 /* The frame that the finish is made for, in pixels, and how long its tape plays, in seconds. */
 void lacquer_frame(lacquer_finish* finish, int* width, int* height, double* length);
 
-/* A dial: its name, kind ("number", "integer", "toggle", "colour"), how many numbers it has (1 or
+/* A dial: its name, kind ("number", "integer", "switch", "colour"), how many numbers it has (1 or
  * 3), its working value, ends and unit. Texts live until the finish is closed. */
 typedef struct lacquer_dial_info {
     const char* name;

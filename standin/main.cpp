@@ -20,7 +20,33 @@ struct Options {
     double seconds = 20;
     std::uint32_t seed = 1;
     double flood = 0;
+    bool ask = false;
 };
+
+// What is told over there, a line each, until that is all or nothing more comes.
+int ask(const Options& options) {
+    const auto sender = lacquer::LinkSender::open(options.host, options.port);
+    if (!sender) {
+        fmt::print(stderr, "lacquer-standin: {}\n", lacquer::to_text(sender.fault()));
+        return 1;
+    }
+    (*sender)->send({{"/lacquer/hello", {}}, {"/lacquer/ask", {}}});
+    constexpr int patience_ms = 2000;
+    while (const auto answer = (*sender)->answer(patience_ms)) {
+        std::string words = answer->address;
+        for (const lacquer::LinkArgument& argument : answer->arguments) {
+            words += ' ';
+            if (const auto* text = std::get_if<std::string>(&argument)) words += text->empty() ? "-" : *text;
+            if (const auto* whole = std::get_if<std::int32_t>(&argument)) words += std::to_string(*whole);
+            if (const auto* number = std::get_if<double>(&argument)) words += lacquer::plain_number(*number, 4);
+        }
+        fmt::print("{}\n", words);
+        if (answer->address == "/lacquer/told") return 0;
+    }
+    fmt::print(stderr, "lacquer-standin: nobody answers at port {} - begin with Time, Listen to a game\n",
+               options.port);
+    return 1;
+}
 
 int play(const Options& options) {
     auto sender = lacquer::LinkSender::open(options.host, options.port);
@@ -63,6 +89,7 @@ int main(int argc, char** argv) {
     app.add_option("--seconds", options.seconds, "how long")->check(CLI::Range(0.0, 1e6))->capture_default_str();
     app.add_option("--seed", options.seed, "another seed is another storm")->capture_default_str();
     app.add_option("--flood", options.flood, "sends one signal so often a second instead")->check(CLI::Range(0.0, 1e6));
+    app.add_flag("--ask", options.ask, "asks who is there and what can be told, and prints that");
     try {
         app.parse(argc, argv);
     } catch (const CLI::CallForHelp&) {
@@ -72,5 +99,5 @@ int main(int argc, char** argv) {
         fmt::print(stderr, "lacquer-standin: {}\n{}", problem.what(), app.help());
         return 2;
     }
-    return play(options);
+    return options.ask ? ask(options) : play(options);
 }

@@ -17,6 +17,8 @@ namespace {
 /// What may wait to be fetched; more is dropped, so that a flood takes no memory.
 constexpr std::size_t most_waiting = 65'536;
 constexpr std::size_t most_unknown = 64;
+/// Answers are larger than questions: who asks in another's name must not be able to flood that one.
+constexpr int most_questions_a_second = 20;
 constexpr int receive_buffer = 4 * 1024 * 1024;
 
 Fault port_fault(int port, int error) {
@@ -128,6 +130,19 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
                 }
                 continue;
             }
+            if (auto* question = std::get_if<LinkQuestion>(&event)) {
+                if (now - asked_since_ >= 1) {
+                    asked_since_ = now;
+                    asked_ = 0;
+                }
+                if (++asked_ > most_questions_a_second) {
+                    ++counts_.dropped;
+                    continue;
+                }
+                arrivals_.questions.push_back(
+                    {std::move(*question), ntohl(from.address.sin_addr.s_addr), ntohs(from.address.sin_port)});
+                continue;
+            }
             if (arrivals_.events.cues.size() + arrivals_.events.changes.size() >= most_waiting) {
                 ++counts_.dropped;
                 continue;
@@ -149,6 +164,18 @@ void LinkReceiver::answer(const LinkUnknown& unknown, const Sender& to) const {
     // Whoever does not listen any more misses nothing.
     (void)::sendto(socket_, bytes.data(), bytes.size(), MSG_DONTWAIT, reinterpret_cast<const sockaddr*>(&to.address),
                    to.length);
+}
+
+void LinkReceiver::reply(const LinkArrivals::Asked& asked, const std::vector<LinkMessage>& answers) const {
+    sockaddr_in to{};
+    to.sin_family = AF_INET;
+    to.sin_addr.s_addr = htonl(asked.host);
+    to.sin_port = htons(asked.port);
+    for (const LinkMessage& message : answers) {
+        const LinkBytes bytes = packet_of(message);
+        (void)::sendto(socket_, bytes.data(), bytes.size(), MSG_DONTWAIT, reinterpret_cast<const sockaddr*>(&to),
+                       sizeof(to));
+    }
 }
 
 }  // namespace lacquer

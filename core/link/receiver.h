@@ -20,6 +20,13 @@ namespace lacquer {
 struct LinkArrivals {
     Tape events;
     std::vector<LinkUnknown> unknown;  ///< each address once
+    /// What is to be answered, with whom it came from.
+    struct Asked {
+        LinkQuestion question;
+        std::uint32_t host = 0;
+        std::uint16_t port = 0;
+    };
+    std::vector<Asked> questions;
 };
 
 /// Counts since the beginning.
@@ -28,7 +35,7 @@ struct LinkCounts {
     std::uint64_t lost = 0;     ///< by the numbers of packets
     std::uint64_t junk = 0;     ///< packets that were none
     std::uint64_t unknown = 0;  ///< messages to addresses that nobody here knows
-    std::uint64_t dropped = 0;  ///< events that nobody fetched in time
+    std::uint64_t dropped = 0;  ///< events that nobody fetched in time, and questions beyond what is answered
 };
 
 class LinkReceiver {
@@ -45,6 +52,8 @@ public:
     void set_names(LinkNames names);
     /// Takes what has come since the last time.
     LinkArrivals fetch();
+    /// Sends messages to whoever asked, each as a packet.
+    void reply(const LinkArrivals::Asked& asked, const std::vector<LinkMessage>& answers) const;
     LinkCounts counts() const;
 
 private:
@@ -64,6 +73,8 @@ private:
     LinkCounts counts_;
     std::set<std::string> told_;  ///< addresses that were answered since the names were others
     std::int64_t last_number_ = 0;
+    double asked_since_ = 0;  ///< when the present second of questions began
+    int asked_ = 0;           ///< in it
     std::atomic<bool> stopping_ = false;
     std::thread thread_;
 };

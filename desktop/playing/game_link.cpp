@@ -4,6 +4,7 @@
 #include <map>
 
 #include "core/base/text.h"
+#include "core/finish/kinds.h"
 
 namespace lacquer {
 
@@ -63,13 +64,29 @@ void GameLink::tell_names() {
     LinkNames names;
     for (const CueKind& cue : document_.finish().cues) names.cues.push_back(cue.name);
     names.signals = document_.finish().signals;
-    for (const Dial& dial : document_.finish().dials) names.dials.push_back({dial.code_name, dial.name});
+    for (const Dial& dial : document_.finish().dials) {
+        names.dials.push_back(
+            {dial.code_name, dial.name, std::string(dial_kind_name(dial.kind)), dial.least, dial.most, dial.unit});
+    }
+    names_ = names;
     receiver_->set_names(std::move(names));
+}
+
+void GameLink::answer(const std::vector<LinkArrivals::Asked>& questions) {
+    const auto value_of = [this](const std::string& name) {
+        const auto found = playing_.values().find(name);
+        return found == playing_.values().end() ? std::array<double, 3>{} : setting_from(found->second);
+    };
+    for (const LinkArrivals::Asked& asked : questions) {
+        receiver_->reply(asked,
+                         answers_to(asked.question, names_, document_.finish().name, receiver_->port(), value_of));
+    }
 }
 
 // Each cue plays at the time at which it came, not at that of the next frame.
 void GameLink::take_arrivals() {
     LinkArrivals came = receiver_->fetch();
+    answer(came.questions);
     for (const LinkUnknown& unknown : came.unknown) {
         document_.say(
             unknown.nearest.empty()

@@ -29,12 +29,14 @@ Q_SIGNALS:
 private:
     void take_arrivals();
     void tell_names();
+    void answer(const std::vector<LinkArrivals::Asked>& questions);
 
     Document& document_;
     Playing& playing_;
     Clock clock_;
     std::unique_ptr<LinkReceiver> receiver_;
-    QTimer timer_;  ///< fetches what came, also while nothing plays
+    LinkNames names_;  ///< that the receiver knows
+    QTimer timer_;     ///< fetches what came, also while nothing plays
 };
 
 }  // namespace lacquer

@@ -45,6 +45,45 @@ TEST_CASE("what a game sends is played live, and recorded when that is asked for
     CHECK(bench.link().receiver() == nullptr);
 }
 
+TEST_CASE("a game's tool is told what there is and what it is worth now") {
+    BenchWindow bench(test::demo_path());
+    const auto sender = sender_to(bench);
+    sender->send({{"/lacquer/dial/softness", {0.2}}});
+    bench.wait_for([&] { return std::abs(setting_from(bench.playing().values().at("softness"))[0] - 0.2) < 1e-6; });
+    sender->send({{"/lacquer/ask/dial/softness", {}}});
+    std::optional<LinkMessage> answer;
+    bench.wait_for([&] { return (answer = sender->answer(0)).has_value(); });
+    CHECK(answer->address == "/lacquer/told/dial/softness");
+    REQUIRE(answer->arguments.size() == 5);
+    CHECK(std::get<double>(answer->arguments[4]) == Approx(0.2));
+    bench.wait_for([&] { return (answer = sender->answer(0)).has_value(); });
+    CHECK(answer->address == "/lacquer/told");
+}
+
+TEST_CASE("a recording made by the link equals one made by hand") {
+    const auto recorded = [](bool by_link) {
+        BenchWindow bench(test::demo_path());
+        bench.action("clear_tape");
+        std::unique_ptr<LinkSender> sender = by_link ? sender_to(bench) : nullptr;
+        bench.clock = 10;
+        bench.key(Qt::Key_Space, Qt::ShiftModifier);
+        REQUIRE(bench.playing().recording());
+        bench.clock = 10.5;
+        bench.wait_for([&] { return bench.playing().time() == 0.5; });
+        const CueKind hit = *find_cue(bench.document().finish(), "hit");
+        if (by_link) {
+            sender->send({{"/lacquer/cue/hit", {0.75, hit.direction}}});
+        } else {
+            bench.playing().press_cue({"hit", bench.playing().time(), 0.75, hit.direction});
+        }
+        bench.wait_for([&] { return bench.playing().played().cues.size() == 1; });
+        bench.clock = 11;
+        bench.key(Qt::Key_Space);
+        return bench.document().finish().tape;
+    };
+    CHECK(recorded(true) == recorded(false));
+}
+
 TEST_CASE("a wrong name is said with the nearest, a taken port with the reason") {
     BenchWindow bench(test::demo_path());
     const auto sender = sender_to(bench);

@@ -177,3 +177,45 @@ TEST_CASE("a port that is taken, and a host that is none, are told") {
     CHECK(nowhere.fault().id == "link.host");
     CHECK_FALSE(LinkSender::open("127.0.0.1", 0));
 }
+
+TEST_CASE("what is asked is answered with names, ranges and values, to a real client") {
+    const LinkNames all = names();
+    const LinkValues values = [](const std::string& name) {
+        return name == "keeper" ? std::array{0.25, 0.75, 0.0} : std::array{0.5, 0.0, 0.0};
+    };
+    const auto answers = [&](const std::string& question) {
+        return answers_to({question}, all, "Strike", 9127, values);
+    };
+    CHECK(answers("/lacquer/hello") == std::vector<LinkMessage>{{"/lacquer/here", {std::string("Strike"), 9127}}});
+    const std::vector<LinkMessage> told = answers("/lacquer/ask");
+    REQUIRE(told.size() == 2 + 4 + 1 + 1);
+    CHECK(told[0].address == "/lacquer/told/cue/hit");
+    CHECK(told[2] ==
+          LinkMessage{"/lacquer/told/signal/hull", {std::string("integer"), 0.0, 100.0, std::string(), 0.5}});
+    CHECK(told[3].arguments.size() == 6);
+    CHECK(told[6].address == "/lacquer/told/dial/tint_code");
+    CHECK(told.back() == LinkMessage{"/lacquer/told", {std::int32_t{7}}});
+    CHECK(answers("/lacquer/ask/signal/keeper").size() == 2);
+    CHECK(std::holds_alternative<LinkQuestion>(understood({"/lacquer/ask/dial/tint_code", {}}, all)));
+    const auto wrong = understood({"/lacquer/ask/signal/huul", {}}, all);
+    REQUIRE(std::holds_alternative<LinkUnknown>(wrong));
+    CHECK(std::get<LinkUnknown>(wrong).nearest == "/lacquer/ask/signal/hull");
+
+    const auto link = receiver();
+    auto sender = LinkSender::open("127.0.0.1", link->port());
+    REQUIRE(sender);
+    REQUIRE((*sender)->send({{"/lacquer/hello", {}}}));
+    wait_for(*link, [](const LinkCounts& counts) { return counts.messages == 1; });
+    const LinkArrivals came = link->fetch();
+    REQUIRE(came.questions.size() == 1);
+    CHECK(came.events.empty());
+    link->reply(came.questions[0], answers(came.questions[0].question.address));
+    const auto heard = (*sender)->answer(5000);
+    REQUIRE(heard);
+    CHECK(*heard == LinkMessage{"/lacquer/here", {std::string("Strike"), std::int32_t{9127}}});
+    // Of a flood of questions few are answered.
+    for (int i = 0; i < 500; ++i) REQUIRE((*sender)->send({{"/lacquer/ask", {}}}));
+    wait_for(*link, [](const LinkCounts& counts) { return counts.messages + counts.lost >= 501; });
+    CHECK(link->fetch().questions.size() <= 60);
+    CHECK(link->counts().dropped > 300);
+}
