@@ -5,6 +5,7 @@
 #include <string_view>
 
 #include "core/finish/bring_shader.h"
+#include "core/finish/seen_variable.h"
 #include "core/finish/shader_parts.h"
 #include "core/lang/oracle.h"
 #include "core/shader/compile.h"
@@ -19,6 +20,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (const Result<BroughtShader> brought = bring_shader(text, "any"); brought && size > 0) {
         const auto middle = static_cast<std::uint32_t>(size / 2);
         (void)extract_variable(brought->finish, brought->step, {middle, middle});
+    }
+    for (const std::size_t place : {size / 4, size / 2, size - size / 4}) {
+        const Result<SeenVariable> seen = seen_variable(text, static_cast<std::uint32_t>(place));
+        if (!seen && (seen.fault().id == "base.unexpected" || seen.fault().message.empty())) std::abort();
+        if (seen) (void)compile_shader(seen->code, scope);
     }
     const Result<CompiledShader> compiled = compile_shader(text, scope);
     if (!compiled) {
