@@ -227,13 +227,13 @@ Result<Done> run_task(const BatchTask& task, const BatchOptions& options, const 
     series.after_last = [&](Renderer& renderer, const RenderRequest& last) {
         if (task.ticks) run.keep_checkpoint(renderer, last, frames.back().number);
     };
-    const Result<Done> drawn = draw_series(
+    Result<Done> drawn = draw_series(
         task.request, frames, series,
         [&](const SeriesFrame& frame, const Frame&, const std::string&) {
             if (watch) watch(task, frame);
         },
         cancel);
-    const Result<Done> saved = run.save();
+    Result<Done> saved = run.save();
     return drawn ? saved : drawn;
 }
 

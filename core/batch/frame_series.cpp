@@ -106,6 +106,7 @@ private:
             for (std::size_t nth = next_++; nth < frames_.size() && !is_over(); nth = next_++)
                 draw(renderer, nth, [&](const Frame& frame) { write(nth, frame, renderer.drawn_by()); });
         };
+        threads.reserve(static_cast<std::size_t>(threads_));
         for (int i = 1; i < threads_; ++i) threads.emplace_back(work);
         work();
         for (std::thread& thread : threads) thread.join();
@@ -118,6 +119,7 @@ private:
         Renderer renderer(pool, options_.kernels, stores_);
         if (const auto notice = renderer.use(options_.backend)) notice_ = notice;
         const std::string drawn_by = renderer.drawn_by();
+        writers.reserve(static_cast<std::size_t>(threads_));
         for (int i = 0; i < threads_; ++i) writers.emplace_back([this, &drawn_by] { serve(drawn_by); });
         if (options_.before_first && !frames_.empty()) options_.before_first(renderer, request_at(0));
         for (std::size_t nth = 0; nth < frames_.size() && !is_over(); ++nth) {

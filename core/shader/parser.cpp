@@ -271,8 +271,7 @@ void ShaderParser::declare(ShaderSyntax& made) {
         return;
     }
     TypeSyntax of = type();
-    if (peek().kind != SourceTokenKind::name || !sees("(", 1))
-        return add(declaration_of(before, std::move(of)));
+    if (peek().kind != SourceTokenKind::name || !sees("(", 1)) return add(declaration_of(before, std::move(of)));
     ShaderFunctionSyntax function;
     function.type = std::move(of);
     function.word = peek().span;
