@@ -20,6 +20,7 @@
 #include "core/gpu/vulkan_runner.h"
 #include "core/picture/files_module.h"
 #include "core/picture/movie_module.h"
+#include "core/picture/reader.h"
 #include "core/picture/svg_process.h"
 #include "core/ship/cross_module.h"
 
@@ -69,6 +70,20 @@ Finding part_finding(const char* about, const char* file) {
     return {about, module.error().empty() ? path : module.error(), module.error().empty()};
 }
 
+// Whether a picture that breaks its reader can do any harm.
+Finding walls_finding() {
+    std::string error;
+    const Walls walls = reader_walls(error);
+    if (!error.empty()) return {"picture reader", error, false};
+    const auto word = [](bool stands, const char* words) { return stands ? std::string() : std::string(words); };
+    const std::string missing = word(walls.files, "; it can read other files (no Landlock)") +
+                                word(walls.calls, "; it can reach the network (no seccomp)") +
+                                word(walls.memory, "; its memory has no limit");
+    return {"picture reader",
+            missing.empty() ? "kept from other files, the network and more than 4 GB" : "not walled in" + missing,
+            missing.empty()};
+}
+
 // A folder that may be made later, by what would be done in it.
 Finding folder_finding(const char* about, const fs::path& folder) {
     if (folder.empty()) return {about, "nowhere: HOME is not set", false};
@@ -108,6 +123,7 @@ std::vector<Finding> findings() {
             part_finding("movies", movie_module_file),
             part_finding("shaders for others", cross_module_file),
             part_finding("SVG", svg_program),
+            walls_finding(),
             folder_finding("own operations", user_operations_folder()),
             folder_finding("settings", home_folder("XDG_CONFIG_HOME", ".config")),
             folder_finding("kept work", home_folder("XDG_STATE_HOME", ".local/state")),

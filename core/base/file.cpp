@@ -9,6 +9,9 @@
 #include <filesystem>
 #include <random>
 #include <system_error>
+#include <vector>
+
+#include "core/base/descriptor.h"
 
 namespace lacquer {
 
@@ -24,24 +27,6 @@ Fault unwritable(const std::string& path, const std::string& why) {
     return file_fault("file.unwritable", path, "the file cannot be written: " + why,
                       "the old file is as it was; save to another folder, or make room");
 }
-
-// An open file descriptor that closes itself.
-class Descriptor {
-public:
-    explicit Descriptor(int fd) : fd_(fd) {}
-    ~Descriptor() { (void)close_now(); }
-    Descriptor(const Descriptor&) = delete;
-    Descriptor& operator=(const Descriptor&) = delete;
-    int get() const { return fd_; }
-    bool close_now() {
-        const int fd = fd_;
-        fd_ = -1;
-        return fd < 0 || ::close(fd) == 0;
-    }
-
-private:
-    int fd_;
-};
 
 bool write_all(int fd, std::string_view text) {
     while (!text.empty()) {
@@ -101,9 +86,25 @@ Result<Done> write_whole_file(const std::string& path, std::string_view text) {
         ::unlink(part.c_str());
         return unwritable(path, std::strerror(error));
     }
-    Descriptor directory(::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
-    if (directory.get() >= 0) (void)::fsync(directory.get());
+    (void)sync_path(folder.empty() ? "." : folder.string());
     return Done{};
+}
+
+Result<Done> make_folder(const std::string& path) {
+    std::vector<fs::path> missing;
+    std::error_code code;
+    for (fs::path at = path; !at.empty() && !fs::is_directory(at, code); at = at.parent_path()) missing.push_back(at);
+    for (auto at = missing.rbegin(); at != missing.rend(); ++at) {
+        // Another program may have made it meanwhile.
+        if (::mkdir(at->c_str(), 0777) != 0 && errno != EEXIST) return unwritable(path, std::strerror(errno));
+        (void)sync_path(at->has_parent_path() ? at->parent_path().string() : ".");
+    }
+    return fs::is_directory(path, code) ? Result<Done>(Done{}) : Result<Done>(unwritable(path, "it is not a folder"));
+}
+
+bool sync_path(const std::string& path) {
+    Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC));
+    return file.get() >= 0 && ::fsync(file.get()) == 0;
 }
 
 Result<Done> write_output(const std::string& path, std::string_view bytes) {

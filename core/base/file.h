@@ -24,6 +24,13 @@ Result<Done> write_output(const std::string& path, std::string_view bytes);
 /// `file.unreadable`, `file.size`.
 Result<std::string> read_whole_file(const std::string& path, std::size_t most);
 
+/// Makes a folder and those that it lies in, so that a power cut takes none of them away again. Faults:
+/// `file.unwritable`.
+Result<Done> make_folder(const std::string& path);
+
+/// Waits until a file, or the names in a folder, have reached the disk. False if they have not.
+bool sync_path(const std::string& path);
+
 /// What tells one state of a file from another: which file it is, how large, when it was last changed.
 struct FileStamp {
     std::uint64_t device = 0;

@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "core/base/file.h"
 #include "core/base/text.h"
 #include "core/finish/file.h"
 #include "core/finish/file_paths.h"
@@ -38,8 +39,7 @@ Result<Collected> collect(const Finish& finish, const std::string& finish_path, 
     if (fs::exists(path, code))
         return collect_fault("file.exists", path, "a finish of that name lies there already", "choose another folder");
     const fs::path files = home / "files";
-    fs::create_directories(home, code);
-    if (code) return collect_fault("file.unwritable", home, code.message(), "choose another folder");
+    if (const Result<Done> made = make_folder(home.string()); !made) return made.fault();
     Collected done{path.string(), 0, {}};
     const std::vector<std::string> wanted = all_paths(finish);
     std::map<std::string, std::string> copies;
@@ -55,12 +55,13 @@ Result<Collected> collect(const Finish& finish, const std::string& finish_path, 
             done.missing.push_back(written);
             continue;
         }
-        fs::create_directories(files, code);
+        if (const Result<Done> made = make_folder(files.string()); !made) return made.fault();
         const fs::path to = free_name_in(files, from, taken);
         if (!fs::copy_file(from, to, code)) {
             return collect_fault("file.unwritable", to, "it cannot be copied: " + code.message(),
                                  "make room, or choose another folder");
         }
+        (void)sync_path(to.string());
         taken.insert(to);
         ++done.copied;
         copies[written] = stored_picture_path(path.string(), to.string());

@@ -17,8 +17,12 @@ namespace {
 /// What may wait to be fetched; more is dropped, so that a flood takes no memory.
 constexpr std::size_t most_waiting = 65'536;
 constexpr std::size_t most_unknown = 64;
+/// Of one sender. A game sends a few hundred; whoever sends without end must not keep the others from being heard.
+constexpr int most_messages_a_second = 8000;
 /// Answers are larger than questions: who asks in another's name must not be able to flood that one.
 constexpr int most_questions_a_second = 20;
+/// That are heard in the same second.
+constexpr std::size_t most_senders = 64;
 constexpr int receive_buffer = 4 * 1024 * 1024;
 
 Fault port_fault(int port, int error) {
@@ -102,13 +106,34 @@ void LinkReceiver::serve() {
     }
 }
 
+// Null for one more than are heard at a time.
+LinkReceiver::Heard* LinkReceiver::heard_of(const Sender& from, double now) {
+    const std::uint64_t who = std::uint64_t{from.address.sin_addr.s_addr} << 16U | from.address.sin_port;
+    if (heard_.size() >= most_senders && !heard_.contains(who))
+        std::erase_if(heard_, [&](const auto& other) { return now - other.second.since >= 1; });
+    if (heard_.size() >= most_senders && !heard_.contains(who)) return nullptr;
+    Heard& heard = heard_[who];
+    if (now - heard.since >= 1) heard = {now, 0, 0};
+    return &heard;
+}
+
 void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sender& from) {
     const double now = clock_();
+    Heard* heard = nullptr;  // of this thread only
+    {
+        const std::lock_guard lock(mutex_);
+        heard = heard_of(from, now);
+        if (heard == nullptr || heard->messages >= most_messages_a_second) {
+            ++counts_.dropped;
+            return;
+        }
+    }
     const Result<std::vector<LinkMessage>> messages = messages_in(packet);
     std::vector<LinkUnknown> to_answer;
     {
         const std::lock_guard lock(mutex_);
         if (!messages) {
+            ++heard->messages;
             ++counts_.junk;
             return;
         }
@@ -121,6 +146,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
                 last_number_ = number->number;
                 continue;
             }
+            ++heard->messages;
             ++counts_.messages;
             if (auto* unknown = std::get_if<LinkUnknown>(&event)) {
                 ++counts_.unknown;
@@ -131,11 +157,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
                 continue;
             }
             if (auto* question = std::get_if<LinkQuestion>(&event)) {
-                if (now - asked_since_ >= 1) {
-                    asked_since_ = now;
-                    asked_ = 0;
-                }
-                if (++asked_ > most_questions_a_second) {
+                if (++heard->questions > most_questions_a_second) {
                     ++counts_.dropped;
                     continue;
                 }

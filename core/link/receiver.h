@@ -4,6 +4,7 @@
 #include <atomic>
 #include <cstdint>
 #include <functional>
+#include <map>
 #include <memory>
 #include <mutex>
 #include <set>
@@ -35,7 +36,7 @@ struct LinkCounts {
     std::uint64_t lost = 0;     ///< by the numbers of packets
     std::uint64_t junk = 0;     ///< packets that were none
     std::uint64_t unknown = 0;  ///< messages to addresses that nobody here knows
-    std::uint64_t dropped = 0;  ///< events that nobody fetched in time, and questions beyond what is answered
+    std::uint64_t dropped = 0;  ///< events that nobody fetched in time, and what a sender sent beyond its share
 };
 
 class LinkReceiver {
@@ -73,8 +74,14 @@ private:
     LinkCounts counts_;
     std::set<std::string> told_;  ///< addresses that were answered since the names were others
     std::int64_t last_number_ = 0;
-    double asked_since_ = 0;  ///< when the present second of questions began
-    int asked_ = 0;           ///< in it
+    /// What a sender has sent in its present second.
+    struct Heard {
+        double since = 0;
+        int messages = 0;
+        int questions = 0;
+    };
+    Heard* heard_of(const Sender& from, double now);
+    std::map<std::uint64_t, Heard> heard_;  ///< by address and port
     std::atomic<bool> stopping_ = false;
     std::thread thread_;
 };

@@ -9,8 +9,11 @@
 #include "core/base/file.h"
 #include "core/base/guarded.h"
 #include "core/base/module.h"
+#include "core/picture/moving_format.h"
 #include "core/picture/png.h"
+#include "core/picture/reader.h"
 #include "core/picture/reading.h"
+#include "core/picture/svg.h"
 
 namespace lacquer {
 
@@ -18,12 +21,8 @@ namespace {
 
 namespace fs = std::filesystem;
 
+// What writes files; whatever reads them does so elsewhere.
 struct PictureModule {
-    ReadWatchedFunction read = nullptr;
-    PictureFramesFunction frames = nullptr;
-    PictureLayersFunction layers = nullptr;
-    ReadLayerFunction read_layer = nullptr;
-    OpenSequenceFunction open_sequence = nullptr;
     EncodePictureFunction encode = nullptr;
     EncodeExrFunction encode_exr = nullptr;
     std::string error;
@@ -34,11 +33,6 @@ struct PictureModule {
 PictureModule load_module() {
     Module module(picture_module_file);
     PictureModule loaded;
-    loaded.read = module.function<ReadWatchedFunction>("lacquer_read_picture");
-    loaded.frames = module.function<PictureFramesFunction>("lacquer_picture_frames");
-    loaded.layers = module.function<PictureLayersFunction>("lacquer_picture_layers");
-    loaded.read_layer = module.function<ReadLayerFunction>("lacquer_read_layer");
-    loaded.open_sequence = module.function<OpenSequenceFunction>("lacquer_open_sequence");
     loaded.encode = module.function<EncodePictureFunction>("lacquer_encode_picture");
     loaded.encode_exr = module.function<EncodeExrFunction>("lacquer_encode_exr");
     loaded.error = module.error();
@@ -55,7 +49,7 @@ Fault picture_fault(const char* id, const std::string& path, const std::string& 
 }
 
 Fault module_fault(const std::string& path) {
-    return picture_fault("picture.module", path, "the part that reads pictures did not load: " + loaded_module().error,
+    return picture_fault("picture.module", path, "the part that writes pictures did not load: " + loaded_module().error,
                          "install Lacquer again");
 }
 
@@ -63,9 +57,9 @@ Fault unwritable_picture(const std::string& path, const std::string& error) {
     return picture_fault("picture.unwritable", path, "the picture cannot be written: " + error, "try a smaller one");
 }
 
-// Reads by the module, after what can be said without it.
+// Reads, after what can be said without it.
 template <class Read>
-std::optional<Fault> fault_of_reading(const std::string& path, const Read& read, bool by_module = true) {
+std::optional<Fault> fault_of_reading(const std::string& path, const Read& read) {
     std::error_code code;
     if (!fs::exists(path, code)) {
         return picture_fault("picture.missing", path, "there is no such picture", "put it back, or choose another");
@@ -73,9 +67,10 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read,
     if (!fs::is_regular_file(path, code)) {
         return picture_fault("picture.unreadable", path, "it is not a file", "choose a picture file");
     }
-    if (by_module && !loaded_module().whole()) return module_fault(path);
     std::string error;
-    switch (read(by_module ? loaded_module() : PictureModule(), error)) {
+    const Result<PictureRead> done = guarded([&]() -> Result<PictureRead> { return read(error); });
+    if (!done) error = done.fault().message;
+    switch (done ? *done : PictureRead::unreadable) {
         case PictureRead::done:
             return std::nullopt;
         case PictureRead::too_large:
@@ -90,25 +85,17 @@ std::optional<Fault> fault_of_reading(const std::string& path, const Read& read,
 
 bool never_stopped(double /*share*/) { return true; }
 
-template <class Work>
-PictureRead guarded_reading(const Work& work, std::string& error) {
-    const Result<PictureRead> done = guarded([&]() -> Result<PictureRead> { return work(); });
-    if (!done) error = done.fault().message;
-    return done ? *done : PictureRead::unreadable;
-}
-
 // The same of something that may take long, and may be stopped.
 template <class Read>
-Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read, bool by_module = true) {
+Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read) {
     Picture picture;
     bool stopped = false;
     const ReadWatch watched = [&](double share) {
-        stopped = !watch(share);
+        stopped = stopped || !watch(share);
         return !stopped;
     };
-    std::optional<Fault> fault = fault_of_reading(
-        path, [&](const PictureModule& module, std::string& error) { return read(module, watched, picture, error); },
-        by_module);
+    std::optional<Fault> fault =
+        fault_of_reading(path, [&](std::string& error) { return read(watched, picture, error); });
     if (stopped) return reading_stopped(path);
     if (fault) return *fault;
     return picture;
@@ -129,13 +116,12 @@ Result<Done> write_by(const std::string& path, const Encode& encode) {
 
 }  // namespace
 
-void prepare_picture_files() { (void)loaded_module(); }
+void prepare_picture_files() { prepare_reader(); }
 
 Result<PictureFrames> picture_frames(const std::string& path) {
     PictureFrames frames;
-    if (is_still_png(path)) return frames;
-    const auto read = [&](const PictureModule& module, std::string& error) {
-        return module.frames(path, frames, error);
+    const auto read = [&](std::string& error) {
+        return moving_format(path) == nullptr ? PictureRead::done : frames_apart(path, frames, error);
     };
     if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
     return frames;
@@ -154,19 +140,11 @@ Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, in
 
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
                                      const ReadWatch& watch) {
-    // Most pictures are of this kind, and a third of a second is long.
-    if (is_still_png(path)) {
-        return read_watched(
-            path, watch,
-            [&](const PictureModule&, const ReadWatch& watched, Picture& picture, std::string& error) {
-                return guarded_reading([&] { return read_png(path, meaning, watched, picture, error); }, error);
-            },
-            false);
-    }
-    return read_watched(
-        path, watch, [&](const PictureModule& module, const ReadWatch& watched, Picture& picture, std::string& error) {
-            return module.read(path, meaning, frame, watched, picture, error);
-        });
+    return read_watched(path, watch, [&](const ReadWatch& watched, Picture& picture, std::string& error) {
+        // Drawn by a program of its own, which has walls around it, too.
+        if (is_svg(path)) return read_svg(path, meaning, watched, picture, error);
+        return read_apart(path, meaning, frame, watched, picture, error);
+    });
 }
 
 Fault reading_stopped(const std::string& path) {
@@ -175,26 +153,21 @@ Fault reading_stopped(const std::string& path) {
 
 Result<std::shared_ptr<PictureSequence>> open_sequence(const std::string& path) {
     std::shared_ptr<PictureSequence> opened;
-    const auto open = [&](const PictureModule& module, std::string& error) {
-        return module.open_sequence(path, opened, error);
-    };
+    const auto open = [&](std::string& error) { return open_sequence_apart(path, opened, error); };
     if (std::optional<Fault> fault = fault_of_reading(path, open)) return *fault;
     return opened;
 }
 
 Result<Picture> read_of_sequence(PictureSequence& sequence, const std::string& path, int frame, PictureMeaning meaning,
                                  const ReadWatch& watch) {
-    return read_watched(
-        path, watch, [&](const PictureModule&, const ReadWatch& watched, Picture& picture, std::string& error) {
-            return guarded_reading([&] { return sequence.read(frame, meaning, watched, picture, error); }, error);
-        });
+    return read_watched(path, watch, [&](const ReadWatch& watched, Picture& picture, std::string& error) {
+        return sequence.read(frame, meaning, watched, picture, error);
+    });
 }
 
 Result<std::vector<PictureLayer>> picture_layers(const std::string& path) {
     std::vector<PictureLayer> layers;
-    const auto read = [&](const PictureModule& module, std::string& error) {
-        return module.layers(path, layers, error);
-    };
+    const auto read = [&](std::string& error) { return layers_apart(path, layers, error); };
     if (std::optional<Fault> fault = fault_of_reading(path, read)) return *fault;
     return layers;
 }
@@ -205,9 +178,9 @@ Result<Picture> read_layer(const std::string& path, const std::string& layer) {
 
 Result<Picture> read_layer_watched(const std::string& path, const std::string& layer, const ReadWatch& watch,
                                    PictureMeaning meaning) {
-    Result<Picture> read = read_watched(
-        path, watch, [&](const PictureModule& module, const ReadWatch& watched, Picture& picture, std::string& error) {
-            return module.read_layer(path, layer, meaning, watched, picture, error);
+    Result<Picture> read =
+        read_watched(path, watch, [&](const ReadWatch& watched, Picture& picture, std::string& error) {
+            return read_layer_apart(path, layer, meaning, watched, picture, error);
         });
     if (read && read->data.empty())
         return picture_fault("picture.layer", path, "it has no layer '" + layer + "'", "choose another of its layers");

@@ -19,13 +19,10 @@
 #include "core/picture/opened_file.h"
 #include "core/picture/reading.h"
 #include "core/picture/rows.h"
-#include "core/picture/svg.h"
 
 namespace lacquer {
 
 namespace {
-
-bool is_svg(const std::string& path) { return path.ends_with(".svg") || path.ends_with(".SVG"); }
 
 // One of several that follow one another.
 PictureRead read_moving(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch,
@@ -37,7 +34,6 @@ PictureRead read_moving(const std::string& path, PictureMeaning meaning, int fra
 
 PictureRead read(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch, Picture& picture,
                  std::string& error) {
-    if (is_svg(path)) return read_svg(path, meaning, watch, picture, error);
     if (is_moving(path)) return read_moving(path, meaning, frame, watch, picture, error);
     std::unique_ptr<OIIO::ImageInput> input;
     if (const PictureRead opened = open_at(path, frame, input, error); opened != PictureRead::done) return opened;

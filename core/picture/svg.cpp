@@ -18,6 +18,7 @@
 #include <optional>
 #include <utility>
 
+#include "core/base/descriptor.h"
 #include "core/base/file.h"
 #include "core/picture/svg_process.h"
 #include "core/picture/transfer.h"
@@ -32,25 +33,6 @@ namespace fs = std::filesystem;
 
 constexpr std::size_t longest_text = std::size_t{32} * 1024 * 1024;
 constexpr int look_up_every_ms = 40;
-
-// A file descriptor that closes itself.
-class Descriptor {
-public:
-    explicit Descriptor(int fd = -1) : fd_(fd) {}
-    Descriptor(Descriptor&& other) noexcept : fd_(std::exchange(other.fd_, -1)) {}
-    Descriptor& operator=(Descriptor&& other) noexcept {
-        std::swap(fd_, other.fd_);
-        return *this;
-    }
-    ~Descriptor() { close_now(); }
-    int get() const { return fd_; }
-    void close_now() {
-        if (fd_ >= 0) ::close(std::exchange(fd_, -1));
-    }
-
-private:
-    int fd_;
-};
 
 // The program at work. It is ended when nobody holds this any more.
 class Drawing {
@@ -133,6 +115,8 @@ void put_row(const std::vector<std::uint32_t>& row, PictureMeaning meaning, floa
 }
 
 }  // namespace
+
+bool is_svg(const std::string& path) { return path.ends_with(".svg") || path.ends_with(".SVG"); }
 
 PictureRead read_svg(const std::string& path, PictureMeaning meaning, const ReadWatch& watch, Picture& picture,
                      std::string& error) {

@@ -2,17 +2,19 @@
 // off and is not hurt by what a drawing does. What it writes is told in svg_process.h.
 #include <librsvg/rsvg.h>
 #include <sys/prctl.h>
-#include <sys/resource.h>
 #include <unistd.h>
 
 #include <algorithm>
 #include <cmath>
 #include <csignal>
 #include <cstdint>
+#include <cstdlib>
 #include <memory>
 #include <string>
 #include <utility>
+#include <vector>
 
+#include "core/picture/confine.h"
 #include "core/picture/picture.h"
 #include "core/picture/svg_process.h"
 
@@ -70,25 +72,31 @@ std::pair<double, double> size_of(RsvgHandle* handle) {
     return {std::max(1.0, std::floor(width * shrink)), std::max(1.0, std::floor(height * shrink))};
 }
 
-void hold_resources() {
-    const auto hold = [](int what, rlim_t most) {
-        const rlimit limit{most, most};
-        (void)setrlimit(static_cast<__rlimit_resource_t>(what), &limit);
-    };
-    hold(RLIMIT_CORE, 0);
-#if !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__)
-    // Sanitizers keep books on terabytes of addresses.
-    hold(RLIMIT_AS, rlim_t{4} * 1024 * 1024 * 1024);
-#endif
-    hold(RLIMIT_CPU, 2 * lacquer::svg_patience_seconds);
+// Fonts, what says which they are, and the libraries that draw them; nothing of the user's but those.
+std::vector<std::string> readable() {
+    std::vector<std::string> folders = {
+        "/usr/share",       "/usr/local/share/fonts", "/usr/lib", "/lib", "/lib64", "/etc/fonts",
+        "/etc/ld.so.cache", "/var/cache/fontconfig"};
+    if (const char* home = std::getenv("HOME"); home != nullptr && *home != '\0') {
+        for (const char* own : {"/.fonts", "/.local/share/fonts", "/.config/fontconfig", "/.cache/fontconfig"})
+            folders.push_back(std::string(home) + own);
+    }
+    return folders;
+}
+
+void put_walls_around_this() {
     // Whoever asked may be gone before it could say so.
     (void)prctl(PR_SET_PDEATHSIG, SIGKILL);
+    lacquer::Allowed allowed;
+    allowed.readable = readable();
+    allowed.processor_seconds = 2 * lacquer::svg_patience_seconds;
+    (void)lacquer::Confinement(true).put_around_this(allowed);
 }
 
 }  // namespace
 
 int main() {
-    hold_resources();
+    put_walls_around_this();
     std::string text;
     std::string block(std::size_t{64} * 1024, '\0');
     for (ssize_t count = 0; (count = ::read(STDIN_FILENO, block.data(), block.size())) > 0;)

@@ -163,6 +163,7 @@ void FrameRun::put_ground(const std::string& name) {
 
 // False if the frame was called off.
 bool FrameRun::draw(const Pass& pass, bool is_last) {
+    const std::shared_ptr<void> noted = tools_.stores.watch ? tools_.stores.watch(request_, pass) : nullptr;
     for (const std::string& name : pass.grounds) put_ground(name);
     if (!whole_) return false;
     const auto begin = std::chrono::steady_clock::now();

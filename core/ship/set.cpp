@@ -108,8 +108,7 @@ Result<Done> write_set(const std::string& folder, const ShippedFiles& files) {
     if (!there) return there.fault();
     std::error_code code;
     const fs::path parent = target.has_parent_path() ? target.parent_path() : fs::path(".");
-    fs::create_directories(parent, code);
-    if (code) return unwritable_set(folder, code.message());
+    if (Result<Done> with_parent = make_folder(parent.string()); !with_parent) return with_parent.fault();
     // Beside the target, so that it is on the same disk.
     std::string made = (parent / ("." + target.filename().string() + ".new-XXXXXX")).string();
     if (mkdtemp(made.data()) == nullptr) return unwritable_set(folder, std::strerror(errno));
@@ -124,16 +123,20 @@ Result<Done> write_set(const std::string& folder, const ShippedFiles& files) {
     };
     for (const ShippedFile& file : files) {
         const fs::path path = fresh / file.path;
-        fs::create_directories(path.parent_path(), code);
-        if (code) return give_up(unwritable_set(folder, code.message()));
+        if (Result<Done> with_folder = make_folder(path.parent_path().string()); !with_folder)
+            return give_up(with_folder.fault());
         if (Result<Done> written = write_whole_file(path.string(), file.bytes); !written)
             return give_up(written.fault());
     }
     if (!*there) {
         fs::rename(fresh, target, code);
-        return code ? Result<Done>(give_up(unwritable_set(folder, code.message()))) : Result<Done>(Done{});
+        if (code) return give_up(unwritable_set(folder, code.message()));
+        (void)sync_path(parent.string());
+        return Done{};
     }
     if (!exchange(fresh, target)) return give_up(unwritable_set(folder, std::strerror(errno)));
+    // The old one goes only once the new one stands in its place for good.
+    (void)sync_path(parent.string());
     fs::remove_all(fresh, code);
     return Done{};
 }

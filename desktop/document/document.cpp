@@ -7,6 +7,7 @@
 #include "core/finish/find_pictures.h"
 #include "core/finish/limits.h"
 #include "core/finish/variants.h"
+#include "desktop/document/open_mark.h"
 #include "desktop/kit/core_words.h"
 
 namespace lacquer {
@@ -26,7 +27,9 @@ Document::Document(Prompts prompts, QObject* parent)
     replaced();
 }
 
-Document::~Document() = default;
+Document::~Document() {
+    disk_.later([path = path_] { unmark_open(path); });
+}
 
 void Document::say(const QString& words, Tone tone) {
     const QString told = keyed(words);

@@ -146,6 +146,7 @@ private:
     void watch_files();
     void adopt(Finish finish, const std::string& path, const Faults& notices);
     Finish moved_to(const std::string& path) const;
+    void move_to(const std::string& path);
     bool read(const QString& path, bool as_copy);
     bool write_to(const std::string& path);
     bool saved(const QString& file, const std::optional<Fault>& not_shared);

@@ -10,6 +10,7 @@
 #include "core/finish/ground_pictures.h"
 #include "core/finish/shared_dials.h"
 #include "desktop/document/document.h"
+#include "desktop/document/open_mark.h"
 #include "desktop/document/recovery.h"
 
 namespace lacquer {
@@ -35,7 +36,7 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
     drop_autosave();
     history_ = History(std::move(finish));
     saved_ = history_.now();
-    path_ = path;
+    move_to(path);
     on_disk_.reset();
     chosen_shared_.clear();
     known_shared_ = shared_dials_of(this->finish(), {});
@@ -48,6 +49,23 @@ void Document::adopt(Finish finish, const std::string& path, const Faults& notic
         say(tr("%1 (%2 in the file could not be used)")
                 .arg(qs(to_text(notices.front())), tr("%n thing(s)", nullptr, static_cast<int>(notices.size()))));
     }
+}
+
+// Whoever else has it open is told of.
+void Document::move_to(const std::string& path) {
+    disk_.then(
+        this,
+        [before = path_, path] {
+            if (before != path) unmark_open(before);
+            return mark_open(path);
+        },
+        [this, path](bool elsewhere) {
+            if (!elsewhere || path != path_) return;
+            say(tr("%1 is open in another Lacquer, too: whichever saves second is asked first")
+                    .arg(QFileInfo(qs(path)).fileName()),
+                Tone::failed);
+        });
+    path_ = path;
 }
 
 bool Document::open(const QString& path) { return read(path, false); }
@@ -123,7 +141,7 @@ bool Document::write_to(const std::string& path) {
     drop_autosave();
     const bool as_written = history_.now() == before;
     Finish here = moved_to(path);
-    path_ = path;
+    move_to(path);
     on_disk_ = written.stamp;
     if (here != finish()) {
         history_.record(std::move(here), tr("Saved elsewhere").toStdString());

@@ -35,8 +35,7 @@ std::vector<KeptCoat> kept_coats() {
 }
 
 Result<Done> keep_coat(const std::string& name, const std::string& text) {
-    std::error_code code;
-    fs::create_directories(store(), code);
+    if (Result<Done> made = make_folder(store().string()); !made) return made.fault();
     const std::string file = identifier_from(name);
     return write_whole_file((store() / ((file.empty() ? "coat" : file) + ".lacquer")).string(), text);
 }

@@ -5,6 +5,7 @@
 #include <system_error>
 #include <utility>
 
+#include "core/base/file.h"
 #include "core/finish/kept_text.h"
 #include "desktop/document/state_files.h"
 
@@ -23,8 +24,7 @@ constexpr const char* origin_key = "unsaved_copy_of";
 }  // namespace
 
 Result<Done> keep_for_recovery(const std::string& path, const Finish& finish) {
-    std::error_code code;
-    fs::create_directories(recovery_folder(), code);
+    if (Result<Done> made = make_folder(recovery_folder().string()); !made) return made.fault();
     Finish kept = finish;
     keep_text(kept.extra, origin_key, path);
     return save_finish(kept_file(path).string(), kept);

@@ -32,7 +32,7 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     : QObject(parent),
       document_(document),
       playing_(playing),
-      stores_(std::make_shared<RenderStores>(limits.picture_bytes)) {
+      stores_(std::make_shared<RenderStores>(limits.picture_bytes, limits.watch)) {
     render_ = std::make_unique<RenderThread>(results(), stores_, limits.threads);
     thumbnails_timer_.setSingleShot(true);
     thumbnails_timer_.setInterval(thumbnails_lag_ms);

@@ -22,6 +22,7 @@ namespace lacquer {
 struct DrawingLimits {
     int threads = 0;  ///< 0 is one for each processor
     std::size_t picture_bytes = PictureStore::usual_budget;
+    PassWatch watch = nullptr;  ///< is told of all that is drawn
 };
 
 class Drawing : public QObject {

@@ -173,6 +173,8 @@ std::span<const ActionRow> playing_rows() {
         ActionRow{"change_key", "Help", "Change a key…", "", "another key for any action"},
         ActionRow{"commands", "Help", "All commands…", "F4", "every action, by what it is called or does"},
         ActionRow{"notices", "Help", "Notices…", "Shift+F4", "what was said last"},
+        ActionRow{"last_end", "Help", "What happened last time…", "",
+                  "what Lacquer was doing when it last ended in the middle of something"},
         ActionRow{"help", "Help", "What is this?", "F1", "explain what the keys are on"},
         ActionRow{"shortcuts", "Help", "All keys", "Shift+F1", "every key on one sheet"},
     };

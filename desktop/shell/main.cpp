@@ -13,6 +13,7 @@
 #include "desktop/drawing/models.h"
 #include "desktop/kit/plurals.h"
 #include "desktop/kit/theme.h"
+#include "desktop/shell/looking_after.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
 
@@ -134,6 +135,8 @@ int main(int argc, char** argv) {
     lacquer::DrawingLimits limits;
     limits.threads = settings.value("draw/threads").toInt();
     limits.picture_bytes = static_cast<std::size_t>(settings.value("draw/memory").toDouble()) * 1024 * 1024;
+    lacquer::LookingAfter looking_after;
+    limits.watch = looking_after.watch();
     lacquer::Models models(real_prompts(), steady_seconds, limits);
     lacquer::OperationsFolder operations(lacquer::user_operations_folder(), models.document.disk());
     if (const auto catalogue = operations.catalogue(); catalogue != lacquer::built_in_catalogue()) {
@@ -142,6 +145,7 @@ int main(int argc, char** argv) {
     QObject::connect(&operations, &lacquer::OperationsFolder::changed, &models.document,
                      [&] { models.document.use_catalogue(operations.catalogue()); });
     lacquer::MainWindow window(models, settings);
+    looking_after.follow(models, window);
     QStringList words = QApplication::arguments();
     if (const qsizetype at = words.indexOf(QStringLiteral("--backend")); at > 0) {
         const QString name = words.value(at + 1);

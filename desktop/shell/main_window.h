@@ -73,6 +73,10 @@ public:
     /// Never `everywhere`.
     Where screen_shown() const;
 
+Q_SIGNALS:
+    /// An action is about to be done.
+    void ran(const QString& action);
+
 protected:
     bool event(QEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
@@ -157,6 +161,7 @@ private:
     void show_preferences();
     void change_key();
     void show_notices();
+    void show_last_end();
     void delete_response();
     void press_cue(int cue);
     void delete_cue();

@@ -103,6 +103,7 @@ MainWindow::Handlers MainWindow::file_handlers() {
         {"camera_home", [this] { put_camera_home(); }},
         {"commands", [this] { show_commands(); }},
         {"notices", [this] { show_notices(); }},
+        {"last_end", [this] { show_last_end(); }},
         {"help", [this] { show_help(); }},
         {"shortcuts", [this] { show_shortcuts(); }},
     };

@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QUrl>
 
+#include "core/base/file.h"
 #include "core/base/text.h"
 #include "core/finish/collect.h"
 #include "desktop/document/ground_adding.h"
@@ -20,6 +21,7 @@
 #include "desktop/pages/field_form.h"
 #include "desktop/playing/playing.h"
 #include "desktop/shell/key_editor.h"
+#include "desktop/shell/looking_after.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
 #include "desktop/stage/gallery.h"
@@ -233,6 +235,25 @@ void MainWindow::show_notices() {
     if (offer.choices.empty()) return document_.say(tr("Nothing was said yet"));
     document_.see_notices();
     chooser_->open(QPoint((width() - list_width) / 2, height() / 4), std::move(offer));
+}
+
+// The record, line by line; whichever is chosen, all of it is copied.
+void MainWindow::show_last_end() {
+    constexpr std::size_t most = std::size_t{64} * 1024;
+    const auto read = document_.disk().read(tr("reading what happened"),
+                                            [] { return read_whole_file(last_end_file().string(), most); });
+    if (!read) return;
+    if (!*read) return document_.say(tr("Lacquer has not ended in the middle of anything"));
+    const QString record = qs(**read);
+    Chooser::Offer offer;
+    offer.title = tr("When Lacquer last ended in the middle of something (Enter copies all of it)");
+    offer.width = 2 * list_width;
+    for (const QString& line : record.split(QLatin1Char('\n'), Qt::SkipEmptyParts)) offer.choices.push_back({line});
+    offer.taken = [this, record](int) {
+        QGuiApplication::clipboard()->setText(record);
+        document_.say(tr("Copied, for a report"));
+    };
+    chooser_->open(QPoint((width() - offer.width) / 2, height() / 4), std::move(offer));
 }
 
 // All pictures that are dropped are one change; a finish or a tape opens.

@@ -75,6 +75,7 @@ void MainWindow::take_keys() {
 void MainWindow::run(const ActionRow& row) {
     const QString why = why_not(row);
     if (why.isEmpty()) {
+        emit ran(QString::fromLatin1(row.id));
         handlers_[QString::fromLatin1(row.id)]();
     } else {
         document_.say(why);

@@ -46,7 +46,7 @@ BenchWindow::BenchWindow(const std::string& path) {
         return may_write_shared;
     };
     settings_ = std::make_unique<Settings>(qs(folder_.file("settings.ini")));
-    models_ = std::make_unique<Models>(prompts, [this] { return clock; });
+    models_ = std::make_unique<Models>(prompts, [this] { return clock.load(); });
     QObject::connect(&models_->document, &Document::said, [this](const QString& words) { last_said = words; });
     window_ = std::make_unique<MainWindow>(*models_, *settings_);
     if (!path.empty()) REQUIRE(models_->document.open(qs(path)));

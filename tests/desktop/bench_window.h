@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QTest>
+#include <atomic>
 #include <catch2/catch.hpp>
 #include <functional>
 #include <memory>
@@ -26,6 +27,7 @@ public:
     Playing& playing() { return models_->playing; }
     GameLink& link() { return models_->link; }
     Drawing& drawing() { return models_->drawing; }
+    Models& models() { return *models_; }
     MainWindow& window() { return *window_; }
     const TemporaryFolder& folder() const { return folder_; }
 
@@ -66,7 +68,7 @@ public:
     bool may_write_shared = false;
     bool may_replace = false;
     int questions = 0;
-    double clock = 0;
+    std::atomic<double> clock = 0;  ///< seconds; others than this thread look at it, too
     QString last_said;
 
 private:

@@ -13,6 +13,7 @@
 #include "tests/support/temporary.h"
 
 using namespace lacquer;
+using test::BenchWindow;
 namespace fs = std::filesystem;
 
 namespace {

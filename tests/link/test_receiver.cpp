@@ -28,8 +28,8 @@ LinkNames names() {
 
 double seconds() { return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count(); }
 
-std::unique_ptr<LinkReceiver> receiver() {
-    auto opened = LinkReceiver::open(0, false, seconds);
+std::unique_ptr<LinkReceiver> receiver(const std::function<double()>& clock = seconds) {
+    auto opened = LinkReceiver::open(0, false, clock);
     REQUIRE(opened);
     (*opened)->set_names(names());
     return std::move(*opened);
@@ -146,7 +146,8 @@ TEST_CASE("losses are counted by the packets' numbers; a sender that starts anew
 }
 
 TEST_CASE("floods and junk do no harm, and take no memory without end") {
-    const auto link = receiver();
+    // A second passes with each packet, so that nobody is held to a share.
+    const auto link = receiver([now = 0.0]() mutable { return now += 1; });
     auto sender = LinkSender::open("127.0.0.1", link->port());
     REQUIRE(sender);
     std::vector<LinkMessage> many(200, LinkMessage{"/lacquer/cue/hit", {0.5}});
@@ -164,6 +165,45 @@ TEST_CASE("floods and junk do no harm, and take no memory without end") {
     (*sender)->send({{"/lacquer/cue/hit", {1.0}}});
     wait_for(*link, [](const LinkCounts& counts) { return counts.messages == 600 * 200 + 1; });
     CHECK(link->fetch().events.cues.size() == 1);
+}
+
+TEST_CASE("a sender without end is held to its share of a second, and the others are heard") {
+    std::atomic<double> now = 0;
+    const auto link = receiver([&now] { return now.load(); });
+    auto loud = LinkSender::open("127.0.0.1", link->port());
+    auto quiet = LinkSender::open("127.0.0.1", link->port());
+    REQUIRE(loud);
+    REQUIRE(quiet);
+    const std::vector<LinkMessage> many(200, LinkMessage{"/lacquer/cue/hit", {0.5}});
+    for (int sent = 1; sent <= 60; ++sent) {
+        (*loud)->send(many);
+        wait_for(*link, [&](const LinkCounts& c) {
+            return c.messages / 200 + c.lost + c.dropped >= static_cast<std::uint64_t>(sent);
+        });
+    }
+    const std::uint64_t heard = link->counts().messages;
+    CHECK(heard >= 7800);
+    CHECK(heard <= 8200);
+    CHECK(link->counts().dropped >= 18);
+    (*quiet)->send({{"/lacquer/cue/hit", {1.0}}});
+    wait_for(*link, [&](const LinkCounts& c) { return c.messages == heard + 1; });
+    now = 1.5;
+    (*loud)->send({{"/lacquer/cue/hit", {1.0}}});
+    wait_for(*link, [&](const LinkCounts& c) { return c.messages == heard + 2; });
+
+    // Junk counts, too, and no more than 64 are heard at a time.
+    now = 3;
+    const std::uint64_t before = link->counts().dropped;
+    std::vector<std::unique_ptr<LinkSender>> crowd;
+    for (int i = 0; i < 70; ++i) {
+        auto one = LinkSender::open("127.0.0.1", link->port());
+        REQUIRE(one);
+        (*one)->send_bytes({1, 2, 3});
+        crowd.push_back(std::move(*one));
+    }
+    wait_for(*link, [&](const LinkCounts& c) { return c.junk + c.dropped - before >= 70; });
+    CHECK(link->counts().dropped - before == 6);
+    CHECK(link->counts().junk == 64);
 }
 
 TEST_CASE("a port that is taken, and a host that is none, are told") {
