@@ -91,6 +91,7 @@ void Document::redo() {
 }
 
 void Document::go_to(std::size_t entry) {
+    if (entry >= history_.size()) return;
     const QString what = qs(history_.words(entry));
     history_.go_to(entry);
     replaced();

@@ -33,6 +33,8 @@ public:
     };
     void open(QPoint at, Offer offer);
     void close_chooser();
+    /// The same, and whoever opened it is told that nothing was taken.
+    void leave();
     ChoiceList& list() { return *list_; }
     LineEditor& field() { return *field_; }
     /// Index among the offered choices of the list's row.
@@ -47,7 +49,6 @@ private:
     void narrow();
     int wanted_height() const;
     void take(int row);
-    void leave();
     LineEditor* field_;
     ChoiceList* list_;
     Offer offer_;

@@ -110,6 +110,7 @@ void LadderView::end_formula(bool keep) {
 void LadderView::begin_line(Editing what, const QRect& area, const QString& text) {
     end_formula(true);
     editing_ = what;
+    line_step_ = document_.selected();
     name_then_formula_ = false;
     line_editor_->setFont(what == Editing::note ? theme::words() : theme::words(theme::plain, true));
     line_editor_->setText(text);
@@ -149,11 +150,13 @@ void LadderView::end_line(bool keep) {
     line_editor_->hide();
     if (had_focus) setFocus();
     const bool of_coat = what == Editing::coat_name || what == Editing::coat_note;
-    // The coat may have gone meanwhile.
-    if (keep && !(of_coat && line_coat_ >= document_.finish().coats.size())) {
+    // What is named or noted may have gone meanwhile.
+    const bool is_there = of_coat ? line_coat_ < document_.finish().coats.size()
+                                  : find_step(document_.finish(), line_step_) != nullptr;
+    if (keep && is_there) {
         Finish changed = document_.finish();
         if (what == Editing::step_name) {
-            const std::string from = document_.selected();
+            const std::string from = line_step_;
             const std::string to = identifier_from(name_in_header(text.toStdString()));
             Result<Finish> renamed = set_header(document_.finish(), from, text.toStdString());
             const bool done = renamed && *renamed != document_.finish();
@@ -175,7 +178,7 @@ void LadderView::end_line(bool keep) {
             changed.coats[line_coat_].note = text.toStdString();
             document_.edit(std::move(changed), tr("Noted"));
         } else if (what == Editing::note) {
-            const StepPlace place = place_of(changed, document_.selected());
+            const StepPlace place = place_of(changed, line_step_);
             changed.coats[place.coat].steps[place.step].note = text.toStdString();
             document_.edit(std::move(changed), tr("Noted"));
         }

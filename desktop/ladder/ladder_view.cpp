@@ -41,6 +41,11 @@ LadderView::LadderView(Models& models, Chooser& chooser, QWidget* parent)
     formula_editor_->hide();
     line_editor_->hide();
     connect(&document_, &Document::finish_changed, this, &LadderView::finish_changed);
+    connect(&document_, &Document::going_to_leave, this, [this] {
+        end_formula(true);
+        end_line(true);
+    });
+    connect(&document_, &Document::left, this, [this] { end_line(false); });
     connect(&document_, &Document::selection_changed, this, [this] {
         if (editing_ == Editing::formula && document_.selected() != selected_shown_) end_formula(true);
         if (document_.selected() != selected_shown_) word_cursor_ = -1;

@@ -272,6 +272,7 @@ private:
     std::optional<WordAt> edited_word_;
     bool name_then_formula_ = false;
     std::optional<std::size_t> chosen_coat_;  ///< by its heading; until a step is selected
+    std::string line_step_;                   ///< the same of a step
     std::size_t line_coat_ = 0;               ///< whose name or note is being typed
     Dragging dragging_ = Dragging::nothing;
     Wheel wheel_;

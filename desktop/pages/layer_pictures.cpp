@@ -186,16 +186,18 @@ void LayerPictures::keyPressEvent(QKeyEvent* event) {
 
 void LayerPictures::offer(int layer) {
     const std::string name = layers_[static_cast<std::size_t>(layer)].name;
-    QMenu menu(this);
-    menu.setObjectName(QStringLiteral("layer_roles"));
+    // Not on the stack: this page may go while it is open, and takes it along.
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("layer_roles"));
     for (const Role& role : roles) {
-        QAction* action = menu.addAction(tr("Holds %1").arg(tr(role.words)));
+        QAction* action = menu->addAction(tr("Holds %1").arg(tr(role.words)));
         action->setCheckable(true);
         action->setChecked(found_.*role.layer == name);
         connect(action, &QAction::triggered, this,
                 [this, key = role.key, name] { emit wants(QString::fromLatin1(key), name_words(name)); });
     }
-    menu.exec(mapToGlobal(picture_area(layer).bottomLeft()));
+    menu->popup(mapToGlobal(picture_area(layer).bottomLeft()));
 }
 
 }  // namespace lacquer

@@ -187,6 +187,7 @@ void PathEditor::set_slope(std::size_t stop, SlopeKind kind, bool before, bool a
 
 void PathEditor::fill_menu(QMenu& menu, std::size_t stop) {
     menu.setObjectName(QStringLiteral("slope_menu"));
+    connect(&document_, &Document::finish_changed, &menu, &QMenu::close);
     const auto add = [&](const QString& side, bool before, bool after) {
         for (const SlopeKind kind :
              {SlopeKind::smooth, SlopeKind::level, SlopeKind::straight, SlopeKind::by_hand, SlopeKind::stay}) {

@@ -140,6 +140,7 @@ void StopsEditor::change_way(std::size_t stop) {
 // The ways from this stop to the next.
 void StopsEditor::fill_menu(QMenu& menu, std::size_t stop) {
     menu.setObjectName(QStringLiteral("stop_easings"));
+    connect(&document_, &Document::finish_changed, &menu, &QMenu::close);
     const std::string now = own()->list[stop].easing;
     const auto add = [&](const QString& words, const std::string& easing) {
         QAction* action = menu.addAction(words, this, [this, stop, easing] { set_easing(stop, easing); });

@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMimeData>
 #include <QPushButton>
 #include <QScreen>
@@ -138,6 +139,12 @@ void MainWindow::build_screens() {
 
 void MainWindow::connect_views() {
     connect(&document_, &Document::finish_changed, this, &MainWindow::refresh_words);
+    // What is being typed somewhere belongs to the finish that is left, and is part of the work on it.
+    connect(&document_, &Document::going_to_leave, this, [this] {
+        if (auto* line = qobject_cast<QLineEdit*>(focusWidget())) line->clearFocus();
+    });
+    // What is listed is of the finish as it was.
+    connect(&document_, &Document::finish_changed, chooser_, &Chooser::leave);
     connect(&document_, &Document::selection_changed, this, &MainWindow::refresh_words);
     connect(&document_, &Document::finish_changed, this, &MainWindow::note_recent);
     connect(&document_, &Document::missing_changed, this, &MainWindow::refresh_words);
@@ -238,6 +245,9 @@ QWidget* MainWindow::foot() {
     row->addWidget(cue_pads_);
     return bar;
 }
+
+// What is being typed is taken while all that takes it is there.
+MainWindow::~MainWindow() { hide(); }
 
 // All that is to be painted in a drag waits for the stage's picture, so that it comes first and nothing is painted
 // twice.

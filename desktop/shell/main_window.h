@@ -52,6 +52,7 @@ class MainWindow : public QWidget {
 
 public:
     MainWindow(Models& models, Settings& settings, QWidget* parent = nullptr);
+    ~MainWindow() override;
     LadderView& ladder() { return *ladder_; }
     DialsView& dials() { return *dials_; }
     GroundShelf& shelf() { return *shelf_; }

@@ -244,6 +244,8 @@ void MainWindow::choose(const QStringList& names, const std::function<void(int)>
     auto* menu = new QMenu(this);
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->setObjectName(QStringLiteral("page_menu"));
+    // What it lists is there no longer, or stands elsewhere.
+    connect(&document_, &Document::finish_changed, menu, &QMenu::close);
     for (int i = 0; i < static_cast<int>(names.size()); ++i) menu->addAction(names[i], this, [take, i] { take(i); });
     menu->popup(QCursor::pos());
 }

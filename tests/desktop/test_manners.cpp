@@ -20,10 +20,12 @@
 #include "desktop/document/ground_adding.h"
 #include "desktop/document/recovery.h"
 #include "desktop/document/state_files.h"
+#include "desktop/kit/chooser.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/shelf/ground_shelf.h"
 #include "desktop/shell/help_card.h"
 #include "desktop/shell/mnemonics.h"
+#include "desktop/stage/stage_view.h"
 #include "tests/desktop/bench_window.h"
 #include "tests/support/finishes.h"
 
@@ -318,4 +320,46 @@ TEST_CASE("D shows which numbers can be a dial before it adds one that nothing u
     bench.key(Qt::Key_D);
     CHECK(bench.document().finish().dials.size() == before + 1);
     CHECK(bench.formula_of("torn").find(bench.document().finish().dials.back().name) == std::string::npos);
+}
+
+TEST_CASE("what is listed to choose from goes away when the finish changes under it") {
+    // A hand that never tires found this: the entries of a menu named grounds of a finish that was there no longer.
+    BenchWindow bench(test::demo_path("moving-wall"));
+    bench.action("ground_page");
+    auto* menu = bench.find<QMenu>("page_menu");
+    REQUIRE(menu->isVisible());
+    Finish changed = bench.document().finish();
+    changed.name = "Another";
+    bench.document().edit(changed, QStringLiteral("a name"));
+    CHECK_FALSE(menu->isVisible());
+
+    bench.action("history");
+    REQUIRE(bench.window().chooser().isVisible());
+    bench.document().open(qs(test::demo_path()));
+    CHECK_FALSE(bench.window().chooser().isVisible());
+    bench.document().go_to(1000);
+    CHECK(bench.document().finish().name == "Squall strike");
+}
+
+TEST_CASE("a name that is being typed when another finish comes belongs to the one that is left") {
+    // Found by a hand that never tires: the line stayed open, and its text went to a step that was there no longer.
+    BenchWindow bench(test::demo_path("daze"));
+    bench.action("add_step");
+    REQUIRE(qobject_cast<QLineEdit*>(QApplication::focusWidget()) != nullptr);
+    bench.type("swell");
+    bench.unsaved = Unsaved::stay;
+    bench.action("new_finish");
+    // Asked, with the name as it was typed.
+    CHECK(bench.questions == 1);
+    CHECK(find_step(bench.document().finish(), "swell") != nullptr);
+    bench.action("add_step");
+    bench.unsaved = Unsaved::discard;
+    bench.action("new_finish");
+    bench.settle();
+    const Finish fresh = bench.document().finish();
+    bench.window().stage().setFocus();
+    CHECK(bench.document().finish() == fresh);
+    // And a window that goes takes what is typed while all of it is there.
+    bench.action("add_step");
+    bench.type("last");
 }
