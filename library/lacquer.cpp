@@ -155,7 +155,8 @@ Result<Done> draw(lacquer_finish& finish, const char* step, double seconds, int 
     const std::size_t bytes = format == LACQUER_RGBA8 ? 4 : format == LACQUER_RGBA_FLOAT ? 16 : 0;
     if (bytes == 0) return library_fault("library.format", "there is no such format", "take one of lacquer_format");
     if (!is_drawable_size(width, height))
-        return library_fault("library.size", "a picture cannot have this size", "take sides from 1 to " + std::to_string(max_picture_side));
+        return library_fault("library.size", "a picture cannot have this size",
+                             "take sides from 1 to " + std::to_string(max_picture_side));
     if (memory == nullptr || stride < bytes * static_cast<std::size_t>(width))
         return library_fault("library.memory", "the memory is too small for the picture",
                              "a row needs " + std::to_string(bytes) + " bytes a pixel");

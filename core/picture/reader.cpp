@@ -149,10 +149,14 @@ public:
             error = late_ ? "reading it takes too long" : "reading it went wrong: its reader has stopped";
             return PictureRead::unreadable;
         };
-        do {
+        for (;;) {
             if (!fill(&answer, sizeof(answer), watch, share)) return broken_off();
-            share = std::clamp(answer.share, begun, 1.0);
-        } while (answer.kind == ReaderAnswer::progress);
+            if (answer.kind != ReaderAnswer::progress) break;
+            // Also of what is no number.
+            const double told = answer.share > 0 ? std::min(answer.share, 1.0) : 0;
+            if (!watch(told)) return broken_off();
+            share = std::max(told, begun);
+        }
         if (answer.kind != ReaderAnswer::given || answer.bytes > longest_list) return broken_off();
         list.resize(answer.bytes);
         if (!fill(list.data(), list.size(), watch, share)) return broken_off();
@@ -176,11 +180,14 @@ private:
         while (size > 0) {
             pollfd wait{own_.get(), POLLIN, 0};
             const int ready = ::poll(&wait, 1, look_up_every_ms);
-            if (!watch(share)) return false;
             const auto now = std::chrono::steady_clock::now();
             late_ = now > give_up;
             if (late_) return false;
-            if (ready <= 0) continue;
+            if (ready <= 0) {
+                // Whoever waits may want to stop, however long the reader says nothing.
+                if (!watch(share)) return false;
+                continue;
+            }
             const ssize_t count = ::read(own_.get(), at, size);
             if (count < 0 && errno == EINTR) continue;
             if (count <= 0) return false;
@@ -198,7 +205,6 @@ private:
 // All that is asked for once, and answered once.
 PictureRead answered(const ReaderAsk& ask, const std::string& path, const std::string& layer, const ReadWatch& watch,
                      std::string& list, Picture* picture, std::string& error) {
-    if (!watch(0)) return PictureRead::unreadable;
     bool stopped = false;
     const ReadWatch watched = [&](double share) {
         stopped = !watch(share);
@@ -238,7 +244,6 @@ public:
     PictureRead read(int frame, PictureMeaning meaning, const ReadWatch& watch, Picture& picture,
                      std::string& error) override {
         std::string list;
-        if (!watch(0)) return PictureRead::unreadable;
         if (answers_.ask_on({frame, meaning})) return answers_.take(watch, list, &picture, error);
         error = "its reader has stopped";
         return PictureRead::unreadable;

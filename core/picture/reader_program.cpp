@@ -111,6 +111,18 @@ public:
         return true;
     }
 
+    bool take(void* to, std::size_t size) const {
+        char* at = static_cast<char*>(to);
+        while (size > 0) {
+            const ssize_t count = ::read(to_, at, size);
+            if (count < 0 && errno == EINTR) continue;
+            if (count <= 0) return false;
+            at += count;
+            size -= static_cast<std::size_t>(count);
+        }
+        return true;
+    }
+
     bool progress(double share) {
         ReaderAnswer answer;
         answer.share = share;
@@ -152,7 +164,7 @@ void read_sequence(const Readers& readers, const Asked& asked, const ReadWatch& 
     const PictureRead done = readers.open_sequence(asked.path, opened, error);
     if (!answering.give(done, error) || done != PictureRead::done) return;
     SequenceAsk ask;
-    while (::recv(asked.answer.get(), &ask, sizeof(ask), MSG_WAITALL) == static_cast<ssize_t>(sizeof(ask))) {
+    while (answering.take(&ask, sizeof(ask))) {
         const bool given = give_picture(answering, [&](Picture& picture, std::string& why) {
             return opened->read(ask.frame, ask.meaning, watch, picture, why);
         });

@@ -86,8 +86,7 @@ public:
     void did(std::string_view words) {
         const std::lock_guard lock(mutex_);
         // Numbered, as the oldest line is written over by the newest.
-        put(head_lines + doing_lines + next_ % did_lines,
-            fmt::format("{:06}  {}  {}", next_, now_in_words(), words));
+        put(head_lines + doing_lines + next_ % did_lines, fmt::format("{:06}  {}  {}", next_, now_in_words(), words));
         ++next_;
     }
 

@@ -151,8 +151,8 @@ void LadderView::end_line(bool keep) {
     if (had_focus) setFocus();
     const bool of_coat = what == Editing::coat_name || what == Editing::coat_note;
     // What is named or noted may have gone meanwhile.
-    const bool is_there = of_coat ? line_coat_ < document_.finish().coats.size()
-                                  : find_step(document_.finish(), line_step_) != nullptr;
+    const bool is_there =
+        of_coat ? line_coat_ < document_.finish().coats.size() : find_step(document_.finish(), line_step_) != nullptr;
     if (keep && is_there) {
         Finish changed = document_.finish();
         if (what == Editing::step_name) {

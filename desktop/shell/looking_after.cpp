@@ -64,13 +64,16 @@ void LookingAfter::follow(Models& models, MainWindow& window) {
     log_->line(start_line());
     connect(&document, &Document::said, this, [this](const QString& words) { note(words); });
     connect(&window, &MainWindow::ran, this, [this](const QString& action) { note(tr("action %1").arg(action)); });
-    document.disk().then(this, [] { return ended_in_the_middle(); }, [this, &document](const std::optional<std::string>& doing) {
-        if (!doing) return;
-        const QString words =
-            doing->empty() ? tr("Lacquer was ended without being asked to. Help, What happened last time shows more")
-                           : tr("Lacquer was ended while %1. Help, What happened last time shows more").arg(qs(*doing));
-        document.say(words, Tone::failed);
-    });
+    document.disk().then(
+        this, [] { return ended_in_the_middle(); },
+        [this, &document](const std::optional<std::string>& doing) {
+            if (!doing) return;
+            const QString words =
+                doing->empty()
+                    ? tr("Lacquer was ended without being asked to. Help, What happened last time shows more")
+                    : tr("Lacquer was ended while %1. Help, What happened last time shows more").arg(qs(*doing));
+            document.say(words, Tone::failed);
+        });
 }
 
 }  // namespace lacquer

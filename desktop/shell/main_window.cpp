@@ -16,6 +16,8 @@
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <array>
 #include <utility>
 
 #include "desktop/code/code_side.h"
@@ -141,7 +143,10 @@ void MainWindow::connect_views() {
     connect(&document_, &Document::finish_changed, this, &MainWindow::refresh_words);
     // What is being typed somewhere belongs to the finish that is left, and is part of the work on it.
     connect(&document_, &Document::going_to_leave, this, [this] {
-        if (auto* line = qobject_cast<QLineEdit*>(focusWidget())) line->clearFocus();
+        auto* line = qobject_cast<QLineEdit*>(focusWidget());
+        const std::array<QWidget*, 4> of_the_finish = {dials_, &form(), rehearse_, sweep_};
+        const auto holds_it = [&](const QWidget* view) { return view->isAncestorOf(line); };
+        if (line != nullptr && std::any_of(of_the_finish.begin(), of_the_finish.end(), holds_it)) line->clearFocus();
     });
     // What is listed is of the finish as it was.
     connect(&document_, &Document::finish_changed, chooser_, &Chooser::leave);

@@ -702,6 +702,8 @@ TEST_CASE("every action of the Time, Cue and Help menus does what it says") {
         bench.key(Qt::Key_Escape);
         CHECK_FALSE(chooser.isVisible());
     }
+    menus.press("last_end");
+    CHECK(bench.last_said.contains(QStringLiteral("not ended in the middle")));
     for (const char* id : {"help", "shortcuts"}) {
         menus.press(id);
         CHECK(bench.window().help_card().isVisible());

@@ -209,14 +209,13 @@ TEST_CASE("a capture's page shows each layer, and a click on one says what it ho
         REQUIRE(found != names.end());
         return static_cast<int>(found - names.begin());
     };
-    QTimer::singleShot(0, &bench.window(), [] {
+    bench.click(pictures, pictures->picture_area(at("far")).center());
+    {
         constexpr int depth = 1;
         auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
         REQUIRE(menu != nullptr);
         menu->actions().at(depth)->trigger();
-        menu->close();
-    });
-    bench.click(pictures, pictures->picture_area(at("far")).center());
+    }
     CHECK(bench.document().finish().grounds.front().as<CaptureGround>()->layers.depth == "far");
     // The page is shown anew, with that layer as depth.
     bench.wait_for([&] {

@@ -1,8 +1,8 @@
 // Where rows stand, and how formulas are coloured.
 #include <catch2/catch.hpp>
 
-#include "desktop/kit/theme.h"
 #include "desktop/formulas/formula_text.h"
+#include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_layout.h"
 #include "tests/support/finishes.h"
 

@@ -64,6 +64,7 @@ private:
 // Files of a folder and all below that are kept finishes or finishes.
 std::vector<std::string> finishes_below(const fs::path& folder) {
     std::vector<std::string> found;
+    if (!fs::exists(folder)) return found;
     for (const auto& entry : fs::recursive_directory_iterator(folder)) {
         if (entry.is_regular_file() && entry.path().extension() == ".lacquer") found.push_back(entry.path().string());
     }

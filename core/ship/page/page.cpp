@@ -1,4 +1,3 @@
-#include "core/base/base64.h"
 #include "core/ship/page/page.h"
 
 #include <fmt/core.h>
@@ -6,6 +5,7 @@
 
 #include <algorithm>
 
+#include "core/base/base64.h"
 #include "core/finish/json_line.h"
 #include "core/inspect/report.h"
 #include "core/ship/ground_files.h"

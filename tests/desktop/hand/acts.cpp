@@ -1,4 +1,4 @@
-#include "tests/hand/acts.h"
+#include "tests/desktop/hand/acts.h"
 
 #include <algorithm>
 #include <array>

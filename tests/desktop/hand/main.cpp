@@ -18,8 +18,8 @@
 
 #include "desktop/kit/plurals.h"
 #include "desktop/kit/theme.h"
-#include "tests/hand/acts.h"
-#include "tests/hand/hand.h"
+#include "tests/desktop/hand/acts.h"
+#include "tests/desktop/hand/hand.h"
 
 namespace {
 

@@ -1,4 +1,4 @@
-#include "tests/hand/hand.h"
+#include "tests/desktop/hand/hand.h"
 
 #include <QAction>
 #include <QApplication>

@@ -12,7 +12,7 @@
 #include "desktop/drawing/models.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/settings.h"
-#include "tests/hand/acts.h"
+#include "tests/desktop/hand/acts.h"
 #include "tests/support/temporary.h"
 
 namespace lacquer::test {
