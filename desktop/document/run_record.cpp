@@ -29,6 +29,7 @@ constexpr std::size_t doing_lines = 8;
 constexpr std::size_t did_lines = 24;
 constexpr std::size_t page_bytes = line_bytes * (head_lines + doing_lines + did_lines);
 constexpr const char* ending = ".run";
+constexpr std::size_t number_length = 8;  // that orders them, with the space behind it
 constexpr std::string_view doing_mark = "doing: ";
 
 std::string now_in_words() {
@@ -148,6 +149,7 @@ std::optional<std::string> take_ended_run(const fs::path& folder) {
         const auto done = std::find_if(lines.begin() + (lines.empty() ? 0 : 1), lines.end(),
                                        [](const std::string& line) { return !line.starts_with(doing_mark); });
         std::sort(done, lines.end());
+        std::for_each(done, lines.end(), [](std::string& line) { line.erase(0, number_length); });
         newest.emplace();
         for (const std::string& line : lines) *newest += line + '\n';
     }

@@ -247,7 +247,7 @@ void MainWindow::show_last_end() {
     const QString record = qs(**read);
     Chooser::Offer offer;
     offer.title = tr("When Lacquer last ended in the middle of something (Enter copies all of it)");
-    offer.width = 2 * list_width;
+    offer.width = 900;
     for (const QString& line : record.split(QLatin1Char('\n'), Qt::SkipEmptyParts)) offer.choices.push_back({line});
     offer.taken = [this, record](int) {
         QGuiApplication::clipboard()->setText(record);

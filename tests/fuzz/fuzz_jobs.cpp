@@ -1,0 +1,22 @@
+// Any bytes as a file of jobs, and as a share of one.
+#include <cstddef>
+#include <cstdint>
+#include <cstdlib>
+#include <string_view>
+
+#include "core/batch/batch_job.h"
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    using namespace lacquer;
+    const std::string_view text(reinterpret_cast<const char*>(data), size);
+    const Result<std::vector<BatchJob>> jobs = jobs_from_text(text, "fuzz");
+    if (!jobs && (jobs.fault().message.empty() || jobs.fault().mend.empty())) std::abort();
+    if (jobs) {
+        for (const BatchJob& job : *jobs) {
+            if (job.step_by < 1 || job.sizes.empty() || job.output.empty()) std::abort();
+        }
+    }
+    const Result<BatchShare> share = share_from(text.substr(0, 32));
+    if (share && (share->nth < 1 || share->nth > share->count)) std::abort();
+    return 0;
+}
