@@ -6,6 +6,7 @@
 #include <sys/socket.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <array>
 #include <cerrno>
 #include <cstring>
@@ -18,9 +19,11 @@ namespace {
 constexpr std::size_t most_waiting = 65'536;
 constexpr std::size_t most_unknown = 64;
 /// Of one sender. A game sends a few hundred; whoever sends without end must not keep the others from being heard.
-constexpr int most_messages_a_second = 8000;
+constexpr double most_messages_a_second = 8000;
 /// Answers are larger than questions: who asks in another's name must not be able to flood that one.
-constexpr int most_questions_a_second = 20;
+constexpr double most_questions_a_second = 20;
+/// Of what a sender has not used: one that was held up may catch up.
+constexpr double saved_seconds = 2;
 /// That are heard in the same second.
 constexpr std::size_t most_senders = 64;
 constexpr int receive_buffer = 4 * 1024 * 1024;
@@ -110,10 +113,14 @@ void LinkReceiver::serve() {
 LinkReceiver::Heard* LinkReceiver::heard_of(const Sender& from, double now) {
     const std::uint64_t who = std::uint64_t{from.address.sin_addr.s_addr} << 16U | from.address.sin_port;
     if (heard_.size() >= most_senders && !heard_.contains(who))
-        std::erase_if(heard_, [&](const auto& other) { return now - other.second.since >= 1; });
+        std::erase_if(heard_, [&](const auto& other) { return now - other.second.last >= 1; });
     if (heard_.size() >= most_senders && !heard_.contains(who)) return nullptr;
-    Heard& heard = heard_[who];
-    if (now - heard.since >= 1) heard = {now, 0, 0};
+    const auto [found, is_new] = heard_.try_emplace(who);
+    Heard& heard = found->second;
+    const double passed = is_new ? saved_seconds : std::max(0.0, now - heard.last);
+    heard.last = now;
+    heard.messages = std::min(saved_seconds * most_messages_a_second, heard.messages + passed * most_messages_a_second);
+    heard.questions = std::min(most_questions_a_second, heard.questions + passed * most_questions_a_second);
     return &heard;
 }
 
@@ -123,7 +130,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
     {
         const std::lock_guard lock(mutex_);
         heard = heard_of(from, now);
-        if (heard == nullptr || heard->messages >= most_messages_a_second) {
+        if (heard == nullptr || heard->messages <= 0) {
             ++counts_.dropped;
             return;
         }
@@ -133,7 +140,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
     {
         const std::lock_guard lock(mutex_);
         if (!messages) {
-            ++heard->messages;
+            --heard->messages;
             ++counts_.junk;
             return;
         }
@@ -146,7 +153,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
                 last_number_ = number->number;
                 continue;
             }
-            ++heard->messages;
+            --heard->messages;
             ++counts_.messages;
             if (auto* unknown = std::get_if<LinkUnknown>(&event)) {
                 ++counts_.unknown;
@@ -157,7 +164,7 @@ void LinkReceiver::take_packet(std::span<const std::uint8_t> packet, const Sende
                 continue;
             }
             if (auto* question = std::get_if<LinkQuestion>(&event)) {
-                if (++heard->questions > most_questions_a_second) {
+                if (--heard->questions < 0) {
                     ++counts_.dropped;
                     continue;
                 }

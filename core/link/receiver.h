@@ -74,11 +74,11 @@ private:
     LinkCounts counts_;
     std::set<std::string> told_;  ///< addresses that were answered since the names were others
     std::int64_t last_number_ = 0;
-    /// What a sender has sent in its present second.
+    /// What a sender may still send; it grows with time.
     struct Heard {
-        double since = 0;
-        int messages = 0;
-        int questions = 0;
+        double last = 0;  ///< when it was heard
+        double messages = 0;
+        double questions = 0;
     };
     Heard* heard_of(const Sender& from, double now);
     std::map<std::uint64_t, Heard> heard_;  ///< by address and port

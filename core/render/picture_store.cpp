@@ -20,6 +20,16 @@ constexpr std::size_t least_cost = 256;  // of what has no pixels: faults are ke
 constexpr std::size_t most_asked = 256;  // pictures of which it is known whether they are opaque
 constexpr auto look_again = std::chrono::milliseconds(20);
 
+constexpr const char* memory_fault = "picture.memory";
+
+Fault more_than_fits(std::size_t most) {
+    return {memory_fault,
+            fmt::format("with it, the pictures in use take more than {:.1f} GB", static_cast<double>(most) / 1e9),
+            "use smaller ones, or allow more memory for pictures in the preferences",
+            {},
+            Severity::fault};
+}
+
 std::size_t cost_of(const Result<KeptPictures>& pictures) {
     std::size_t bytes = least_cost;
     if (!pictures) return bytes;
@@ -67,6 +77,22 @@ void PictureStore::keep(const std::string& key, Item item) {
     items_.put(key, std::move(item), cost);
 }
 
+// Bytes of all that was read and is still held, here or by whoever draws.
+std::size_t PictureStore::in_use() {
+    std::size_t bytes = 0;
+    std::erase_if(read_pictures_, [&](const std::weak_ptr<const Picture>& read) {
+        const PicturePtr held = read.lock();
+        if (held != nullptr) bytes += held->data.size() * sizeof(float);
+        return held == nullptr;
+    });
+    return bytes;
+}
+
+void PictureStore::try_again() {
+    const std::lock_guard lock(mutex_);
+    items_.drop_if([](const Item& kept) { return !kept.pictures && kept.pictures.fault().id == memory_fault; });
+}
+
 Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& watch, const Reading& reading) {
     std::unique_lock lock(mutex_);
     for (;;) {
@@ -102,7 +128,14 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
         return made.fault();
     }
     const auto picture = std::make_shared<const Picture>(std::move(*made));
+    // What is only kept gives way to it first.
     keep(key, {{}, KeptPictures{picture}});
+    read_pictures_.push_back(picture);
+    if (const std::size_t bytes = in_use(); bytes > most_in_use_ && read_pictures_.size() > 1) {
+        const Fault too_much = more_than_fits(most_in_use_);
+        keep(key, {{}, too_much});
+        return too_much;
+    }
     return PicturePtr(picture);
 }
 

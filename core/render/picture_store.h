@@ -1,6 +1,7 @@
 // The pictures that finishes read, shared by all that draw.
 #pragma once
 
+#include <algorithm>
 #include <condition_variable>
 #include <functional>
 #include <map>
@@ -30,10 +31,17 @@ class PictureStore {
 public:
     static constexpr std::size_t usual_budget = std::size_t{1024} * 1024 * 1024;
 
-    explicit PictureStore(std::size_t budget = usual_budget) : items_(budget) {}
+    /// Besides what is kept, pictures that somebody holds at the same time may take half as much again, and never less
+    /// than `least_in_use`: a finish that reads more is told so, and the rest of its pictures are not there.
+    static constexpr std::size_t least_in_use = usual_budget / 2 * 3;
 
-    /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`; a
-    /// reading that was stopped is not kept.
+    explicit PictureStore(std::size_t budget = usual_budget)
+        : PictureStore(budget, std::max(least_in_use, budget / 2 * 3)) {}
+    /// Both in bytes.
+    PictureStore(std::size_t budget, std::size_t most_in_use) : most_in_use_(most_in_use), items_(budget) {}
+
+    /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`, and
+    /// `picture.memory` where it does not fit beside those that are in use; a reading that was stopped is not kept.
     Result<PicturePtr> file(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
 
     /// A layer of a layered file. Faults as those of `read_layer_watched`.
@@ -64,6 +72,9 @@ public:
     Result<std::vector<PictureLayer>> layers(const std::string& path);
     PictureFrames frames(const std::string& path);
 
+    /// Another finish is drawn from here on: what did not fit beside the pictures of the one before may fit now.
+    void try_again();
+
     /// Bytes of all that is kept.
     std::size_t bytes() const;
 
@@ -85,7 +96,10 @@ private:
     Result<PicturePtr> read(const std::string& key, const ReadWatch& watch, const Reading& reading);
     Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
     void keep(const std::string& key, Item item);
+    std::size_t in_use();
 
+    const std::size_t most_in_use_;
+    std::vector<std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;
     std::condition_variable read_;
     std::map<std::string, double> shares_read_;  // of what is being read

@@ -89,6 +89,7 @@ void Drawing::leave() {
     shown_.clear();
     thumbnails_.clear();
     stage_ = StagePicture();
+    stores_->pictures.try_again();
     emit stage_changed();
 }
 

@@ -138,6 +138,33 @@ TEST_CASE("a reading that one has stopped is nobody else's loss") {
     CHECK(impatient.file(path, PictureMeaning::colour));
 }
 
+TEST_CASE("more pictures at the same time than fit are refused in words, and fit when others are gone") {
+    const test::TemporaryFolder folder;
+    const ReadWatch on = [](double) { return true; };
+    for (const char* name : {"a.png", "b.png", "c.png"}) REQUIRE(write_png(folder.file(name), grey(100, 7)));
+    const std::size_t one = std::size_t{100} * 100 * 4 * sizeof(float);
+    PictureStore store(one, 2 * one);
+    const auto read = [&](const char* name) { return store.file(folder.file(name), PictureMeaning::colour, 0, on); };
+    {
+        const auto a = read("a.png");
+        const auto b = read("b.png");
+        REQUIRE(a);
+        REQUIRE(b);
+        const auto c = read("c.png");
+        REQUIRE_FALSE(c);
+        CHECK(c.fault().id == "picture.memory");
+        CHECK_FALSE(c.fault().mend.empty());
+        // It is not read again for every frame, nor kept by anybody.
+        CHECK_FALSE(read("c.png"));
+        CHECK(read("a.png"));
+    }
+    store.try_again();
+    CHECK(read("c.png"));
+    // One alone is never too many.
+    PictureStore small(1, 1);
+    CHECK(small.file(folder.file("a.png"), PictureMeaning::colour, 0, on));
+}
+
 TEST_CASE("an animation plays on without being decoded from its beginning") {
     const test::TemporaryFolder folder;
     const std::string path = test::moving_png(folder, "moving.png");
