@@ -80,8 +80,8 @@ void PictureStore::keep(const std::string& key, Item item) {
 // Bytes of all that was read and is still held, here or by whoever draws.
 std::size_t PictureStore::in_use() {
     std::size_t bytes = 0;
-    std::erase_if(read_pictures_, [&](const std::weak_ptr<const Picture>& read) {
-        const PicturePtr held = read.lock();
+    std::erase_if(read_pictures_, [&](const auto& read) {
+        const PicturePtr held = read.second.lock();
         if (held != nullptr) bytes += held->data.size() * sizeof(float);
         return held == nullptr;
     });
@@ -99,6 +99,12 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
         if (const Item* found = items_.find(key)) {
             if (!found->pictures) return found->pictures.fault();
             return found->pictures->front();
+        }
+        // No longer kept, but still drawn from.
+        const auto read = read_pictures_.find(key);
+        if (const PicturePtr held = read != read_pictures_.end() ? read->second.lock() : nullptr; held != nullptr) {
+            keep(key, {{}, KeptPictures{held}});
+            return held;
         }
         const auto elsewhere = shares_read_.find(key);
         if (elsewhere == shares_read_.end()) break;
@@ -130,9 +136,10 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
     const auto picture = std::make_shared<const Picture>(std::move(*made));
     // What is only kept gives way to it first.
     keep(key, {{}, KeptPictures{picture}});
-    read_pictures_.push_back(picture);
+    read_pictures_[key] = picture;
     if (const std::size_t bytes = in_use(); bytes > most_in_use_ && read_pictures_.size() > 1) {
         const Fault too_much = more_than_fits(most_in_use_);
+        read_pictures_.erase(key);
         keep(key, {{}, too_much});
         return too_much;
     }

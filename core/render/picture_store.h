@@ -99,7 +99,7 @@ private:
     std::size_t in_use();
 
     const std::size_t most_in_use_;
-    std::vector<std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
+    std::map<std::string, std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;
     std::condition_variable read_;
     std::map<std::string, double> shares_read_;  // of what is being read
