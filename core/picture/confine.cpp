@@ -93,18 +93,22 @@ Filter make_filter(bool may_load_code) {
         if (made != nullptr) seccomp_release(made);
     });
     if (filter == nullptr) return filter;
+    // Where these bits of an argument are so.
+    const auto allow_masked = [&](int call, unsigned argument, scmp_datum_t mask, scmp_datum_t bits) {
+        const scmp_arg_cmp compared{argument, SCMP_CMP_MASKED_EQ, mask, bits};
+        (void)seccomp_rule_add_array(filter.get(), SCMP_ACT_ALLOW, call, 1, &compared);
+    };
     // A call that this kind of processor does not have is no loss.
     for (const int call : allowed_calls) (void)seccomp_rule_add(filter.get(), SCMP_ACT_ALLOW, call, 0);
     for (const int call : {SCMP_SYS(mmap), SCMP_SYS(mprotect)}) {
         if (may_load_code) {
             (void)seccomp_rule_add(filter.get(), SCMP_ACT_ALLOW, call, 0);
         } else {
-            (void)seccomp_rule_add(filter.get(), SCMP_ACT_ALLOW, call, 1, SCMP_A2(SCMP_CMP_MASKED_EQ, PROT_EXEC, 0));
+            allow_masked(call, 2, PROT_EXEC, 0);
         }
     }
     // Threads, but no processes. The newer call hides what it is asked for; without it the C library takes the older.
-    (void)seccomp_rule_add(filter.get(), SCMP_ACT_ALLOW, SCMP_SYS(clone), 1,
-                           SCMP_A0(SCMP_CMP_MASKED_EQ, CLONE_THREAD, CLONE_THREAD));
+    allow_masked(SCMP_SYS(clone), 0, CLONE_THREAD, CLONE_THREAD);
     (void)seccomp_rule_add(filter.get(), SCMP_ACT_ERRNO(ENOSYS), SCMP_SYS(clone3), 0);
     return filter;
 }
