@@ -242,7 +242,7 @@ TEST_CASE("a step that was pinned or compared with and is gone leaves the stage 
 TEST_CASE("the last good picture becomes sharp at rest, also when a step with a fault was wanted since") {
     BenchWindow bench;
     Finish finish = test::finish_of(
-        {{"slow", "float s = 0.0; for (int i = 0; i < 20000; i++) s += sin(float(i) + uv.x + time); return s;"},
+        {{"slow", "float s = 0.0; for (int i = 0; i < 6000; i++) s += sin(float(i) + uv.x + time); return s;"},
          {"broken", "nowhere"}});
     finish.frame_width = finish.frame_height = 64;
     bench.document().edit(std::move(finish), QStringLiteral("slow"));
