@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/finish/json_things.h"
 #include "core/finish/json_tree.h"
 
 namespace lacquer {
@@ -31,11 +32,61 @@ Result<Done> readable(const Overlay& overlay) {
 
 bool is_writable(double number) { return std::fabs(number) <= largest_number; }
 
-Result<Done> numbers_fit(const Dial& dial) {
-    const bool fit = is_writable(dial.least) && is_writable(dial.most) && is_writable(dial.value[0]) &&
-                     is_writable(dial.value[1]) && is_writable(dial.value[2]);
-    if (fit) return Done{};
-    return too_much("'" + dial.name + "' has a number beyond a million million", "use smaller ones");
+bool is_writable(const Json& value) {
+    if (value.is_number()) return is_writable(value.number());
+    for (const Json& member : value.list()) {
+        if (!is_writable(member)) return false;
+    }
+    for (const auto& [key, member] : value.members()) {
+        if (!is_writable(member)) return false;
+    }
+    return true;
+}
+
+Fault number_too_large(const std::string& name) {
+    return too_much("'" + name + "' has a number beyond a million million", "use smaller ones");
+}
+
+// What is written of them has all their numbers, of whatever kind they are; keys of other versions are kept as text.
+template <class Things>
+Result<Done> numbers_fit(const Things& things) {
+    for (auto thing : things) {
+        thing.extra.clear();
+        if (!is_writable(json_of(thing))) return number_too_large(thing.name);
+    }
+    return Done{};
+}
+
+Result<Done> numbers_fit(const std::vector<Signal>& signals) {
+    for (const Signal& signal : signals) {
+        for (const double number : {signal.value[0], signal.value[1], signal.least, signal.most, signal.zone.x,
+                                    signal.zone.y, signal.zone.radius}) {
+            if (!is_writable(number)) return number_too_large(signal.name);
+        }
+    }
+    return Done{};
+}
+
+Result<Done> numbers_fit(const std::vector<CueKind>& cues) {
+    for (const CueKind& cue : cues) {
+        if (!is_writable(cue.strength) || !is_writable(cue.direction) || !is_writable(cue.weakest.value_or(0)))
+            return number_too_large(cue.name);
+    }
+    return Done{};
+}
+
+Result<Done> numbers_fit(const Tape& tape) {
+    for (const Cue& cue : tape.cues) {
+        for (const double number : {cue.at, cue.strength, cue.direction, cue.x, cue.y}) {
+            if (!is_writable(number)) return number_too_large(cue.name);
+        }
+    }
+    for (const Change& change : tape.changes) {
+        for (const double number : {change.at, change.value[0], change.value[1], change.value[2]}) {
+            if (!is_writable(number)) return number_too_large(change.name);
+        }
+    }
+    return Done{};
 }
 
 }  // namespace
@@ -82,9 +133,12 @@ Result<Done> within_limits(const Finish& finish) {
                 check(keys->size(), "keys in '" + response.name + "'");
         }
     }
-    for (const Dial& dial : finish.dials) {
-        if (good) good = numbers_fit(dial);
-    }
+    if (good) good = numbers_fit(finish.grounds);
+    if (good) good = numbers_fit(finish.dials);
+    if (good) good = numbers_fit(finish.responses);
+    if (good) good = numbers_fit(finish.signals);
+    if (good) good = numbers_fit(finish.cues);
+    if (good) good = numbers_fit(finish.tape);
     return good;
 }
 

@@ -1,5 +1,8 @@
 // What is saved can be opened again.
+#include <array>
 #include <catch2/catch.hpp>
+#include <cmath>
+#include <limits>
 
 #include "core/base/text.h"
 #include "core/finish/file.h"
@@ -36,6 +39,50 @@ TEST_CASE("a length, a tape and a number beyond what is read are not within the 
     for (std::size_t i = 0; i <= max_tape_events; ++i) finish.tape.cues.push_back({"hit", 1, 1});
     CHECK(room_on(finish.tape) == 0);
     CHECK_FALSE(within_limits(finish));
+}
+
+TEST_CASE("no number of any part may be one that would not be read again") {
+    Finish finish = test::demo_finish();
+    finish.responses = {{"lamp", "strike", "hit", {{"rest", 0.5}, {"by_hand", PathKeys{{0.25, 0.5}}}}}};
+    finish.signals = {{"storm"}};
+    finish.signals[0].zone.of = "boat";
+    finish.tape.changes.push_back({"storm", 1, {0.5, 0, 0}});
+    finish.grounds.push_back({"sky", CurveGround{{{{0, {0}}, {1, {1}}}}}});
+    finish.cues[0].weakest = 0.25;
+    REQUIRE(within_limits(finish));
+    using Write = void (*)(Finish&, double);
+    constexpr std::array<Write, 14> writes = {
+        [](Finish& to, double number) { to.responses[0].settings["rest"] = number; },
+        [](Finish& to, double number) {
+            to.responses[0].settings["by_hand"] = PathKeys{{0.25, number}};
+        },
+        [](Finish& to, double number) { to.signals[0].value[0] = number; },
+        [](Finish& to, double number) { to.signals[0].least = number; },
+        [](Finish& to, double number) { to.signals[0].zone.radius = number; },
+        [](Finish& to, double number) { to.cues[0].strength = number; },
+        [](Finish& to, double number) { to.cues[0].weakest = number; },
+        [](Finish& to, double number) { to.cues[0].direction = number; },
+        [](Finish& to, double number) { to.tape.changes[0].value[0] = number; },
+        [](Finish& to, double number) { to.tape.cues[0].strength = number; },
+        [](Finish& to, double number) { to.tape.cues[0].x = number; },
+        [](Finish& to, double number) { to.dials[0].value[0] = number; },
+        [](Finish& to, double number) { to.dials[0].increment = number; },
+        [](Finish& to, double number) { std::get<CurveGround>(to.grounds.back().kind).stops.list[1].at = number; },
+    };
+    for (std::size_t i = 0; i < writes.size(); ++i) {
+        INFO(i);
+        for (const double number : {1e30, -1.1e12, std::nan(""), std::numeric_limits<double>::infinity()}) {
+            Finish changed = finish;
+            writes[i](changed, number);
+            CHECK_FALSE(within_limits(changed));
+        }
+        Finish changed = finish;
+        writes[i](changed, 1e12);
+        CHECK(within_limits(changed));
+    }
+    // What another version wrote is not ours to judge.
+    finish.responses[0].extra = {{"from_later", "1e15"}};
+    CHECK(within_limits(finish));
 }
 
 TEST_CASE("the fullest tape that may be recorded is saved and opened again") {

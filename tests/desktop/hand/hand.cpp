@@ -10,6 +10,7 @@
 #include <QWheelEvent>
 #include <array>
 #include <fstream>
+#include <sstream>
 
 #include "core/finish/file.h"
 #include "desktop/shell/actions.h"
@@ -70,6 +71,19 @@ constexpr std::array words = {"uv.x",
 
 constexpr int actions_at_most = 100'000;
 
+// Of two texts, the first line that differs: of each.
+std::string first_difference(const std::string& before, const std::string& after) {
+    std::istringstream one(before);
+    std::istringstream other(after);
+    std::string a;
+    std::string b;
+    do {
+        if (!std::getline(one, a)) a.clear();
+        if (!std::getline(other, b)) b.clear();
+    } while (a == b && (one || other));
+    return "\n  was:  " + a + "\n  read: " + b;
+}
+
 }  // namespace
 
 Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(acts)) {
@@ -112,7 +126,7 @@ Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(a
 Hand::~Hand() = default;
 
 void Hand::step() {
-    if (next_ >= acts_.size()) {
+    if (next_ >= acts_.size() || !trouble_.empty()) {
         if (over) over();
         return;
     }
@@ -302,9 +316,11 @@ void Hand::check_saved() {
     const Result<OpenedFinish> again = load_finish(path);
     if (!again) {
         trouble_ = "what was saved cannot be opened: " + again.fault().message;
-    } else if (finish_to_text(again->finish) != finish_to_text(finish)) {
-        trouble_ = "what was saved is not what was there";
+        return;
     }
+    const std::string had = finish_to_text(finish);
+    const std::string read = finish_to_text(again->finish);
+    if (had != read) trouble_ = "what was saved is not what was there" + first_difference(had, read);
 }
 
 }  // namespace lacquer::test
