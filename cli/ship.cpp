@@ -119,7 +119,7 @@ Result<Outcome> ship(const ShipOptions& options) {
         const std::string why = output->unless != nullptr ? output->unless(*material) : std::string();
         if (!why.empty()) fmt::print("{} left out: {}\n", output->id, why);
     }
-    for (const Fault& limit : material->limits) tell(limit);
+    for (const ShipLimit& limit : material->limits) tell(limit.fault);
     if (!options.verifies) return Outcome::done;
     return verify(*material, *outputs, *files);
 }

@@ -85,7 +85,7 @@ std::string host_checklist(const ShipMaterial& material) {
         if (!finish.ticks.reset.empty()) text += fmt::format("[ ] all begins anew at '{}'\n", finish.ticks.reset);
     }
     if (!material.limits.empty()) text += "\nTo know before\n";
-    for (const Fault& limit : material.limits) text += "- " + to_text(limit) + "\n";
+    for (const ShipLimit& limit : material.limits) text += "- " + to_text(limit.fault) + "\n";
     return text;
 }
 

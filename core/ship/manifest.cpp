@@ -209,11 +209,9 @@ Json grounds_json(const ShipMaterial& material, std::span<const ShippedFile> fil
                 if (named->picture.layer != GroundLayer::colour) json["values"] = "data";
             }
             if (ground != nullptr && ground->as<DropletsGround>() != nullptr) json["droplets"] = true;
-            const auto file =
-                std::find_if(files.begin(), files.end(), [&](const ShippedFile& each) { return each.of == source; });
-            if (file != files.end()) {
-                json["file"] = file->path;
-                for (const auto& [key, value] : file->facts.members()) json[key] = value;
+            for (const ShippedFile& file : files) {
+                if (file.of != source) continue;
+                for (const auto& [key, value] : file.facts.members()) json[key] = value;
             }
             list.push_back(std::move(json));
         }
@@ -249,11 +247,11 @@ Json droplets_json(const Finish& finish) {
     return list;
 }
 
-Json limits_json(const Faults& limits) {
+Json limits_json(const std::vector<ShipLimit>& limits) {
     Json list = Json::array();
-    for (const Fault& limit : limits) {
+    for (const auto& [fault, instead] : limits) {
         list.push_back(Json::object(
-            {{"id", limit.id}, {"where", limit.place.where}, {"message", limit.message}, {"mend", limit.mend}}));
+            {{"id", fault.id}, {"where", fault.place.where}, {"message", fault.message}, {"mend", fault.mend}}));
     }
     return list;
 }

@@ -45,8 +45,8 @@ bool reads_derivatives(const Pass& pass) {
     return found;
 }
 
-Fault limit(const char* id, std::string message, std::string mend, std::string where = {}) {
-    return {id, std::move(message), std::move(mend), {std::move(where), {}, 0, 0}, Severity::warning};
+ShipLimit limit(const char* id, std::string message, std::string mend, std::string where = {}) {
+    return {{id, std::move(message), std::move(mend), {std::move(where), {}, 0, 0}, Severity::warning}};
 }
 
 }  // namespace
@@ -118,7 +118,9 @@ Result<ShipMaterial> ship_material(const ShipRequest& request) {
     if (!checked.ticked.empty()) {
         material.limits.push_back(limit(
             "ship.ticks", "what goes on from tick to tick needs two pictures of each such step, swapped by the host",
-            "draw the passes of a tick so often a second as the manifest says, however many frames are shown"));
+            "draw the passes of a tick so often a second as the manifest says, however many frames are shown; or ship "
+            "frames of the tape"));
+        material.limits.back().instead = "frames";
     }
     if (derivatives) {
         material.limits.push_back(limit("ship.derivatives",
@@ -137,7 +139,8 @@ Result<ShipMaterial> ship_material(const ShipRequest& request) {
         if (ground.as<DropletsGround>() == nullptr) continue;
         material.limits.push_back(limit(
             "ship.droplets", "the pictures of its drops are the host's to draw",
-            "what they are like stands in the manifest, under droplets; or ship frames of the tape", ground.name));
+            "what they are like stands in the manifest, under droplets; or ship pictures of the drops", ground.name));
+        material.limits.back().instead = "drops";
     }
     return material;
 }

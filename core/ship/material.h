@@ -39,13 +39,20 @@ struct ShipRequest {
     double frame_rate = 12;         ///< of frames that are drawn, a second
 };
 
+/// What somebody who draws a finish elsewhere has to know.
+struct ShipLimit {
+    Fault fault;                    ///< a warning with a mend
+    std::string_view instead = {};  ///< id of an output that does without; empty if there is none
+    friend bool operator==(const ShipLimit&, const ShipLimit&) = default;
+};
+
 struct ShipMaterial {
     ShipRequest request;
     std::string stem;                 ///< of file names and code, from the finish's name: "squall_strike"
     std::vector<ShippedPass> passes;  ///< those before the first tick, those of a tick, those of a frame; in order
     std::map<std::string, std::string, std::less<>> notes;  ///< the artist's, by steps
     std::string finished;                                   ///< the step or ground that is the finished picture
-    Faults limits;  ///< warnings on what somebody who draws it has to know, with mends
+    std::vector<ShipLimit> limits;
 
     const Finish& finish() const { return *request.checked->finish; }
 };

@@ -5,10 +5,11 @@
 namespace lacquer {
 
 std::span<const ShipOutput> ship_outputs() {
-    static const std::array outputs = {
-        glsl330_output(),   es300_output(),   glsl450_output(), spirv_output(), hlsl_output(),   msl_output(),
-        play_output(),      grounds_output(), page_output(),    still_output(), frames_output(), sheet_output(),
-        animation_output(), gif_output(),     webp_output(),    webm_output(),  mp4_output(),    cube_output()};
+    static const std::array outputs = {glsl330_output(), es300_output(),     glsl450_output(), spirv_output(),
+                                       hlsl_output(),    msl_output(),       play_output(),    grounds_output(),
+                                       drops_output(),   page_output(),      still_output(),   frames_output(),
+                                       sheet_output(),   animation_output(), gif_output(),     webp_output(),
+                                       webm_output(),    mp4_output(),       cube_output()};
     return outputs;
 }
 

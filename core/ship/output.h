@@ -18,7 +18,7 @@ struct ShippedFile {
     std::string path;
     std::string bytes;
     std::string of = {};  ///< the ground that it is the picture of; mostly empty
-    Json facts = {};      ///< what the manifest says of that picture, besides the path
+    Json facts = {};      ///< what the manifest says of that picture
 };
 using ShippedFiles = std::vector<ShippedFile>;
 
@@ -54,6 +54,7 @@ ShipOutput hlsl_output();
 ShipOutput msl_output();
 ShipOutput play_output();
 ShipOutput grounds_output();
+ShipOutput drops_output();
 ShipOutput page_output();
 ShipOutput still_output();
 ShipOutput frames_output();

@@ -11,6 +11,7 @@
 #include "desktop/kit/core_words.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
+#include "desktop/ship/limit_rows.h"
 #include "desktop/ship/target_cards.h"
 
 namespace lacquer {
@@ -39,6 +40,7 @@ ShipScreen::ShipScreen(Models& models, const QHash<QString, QAction*>& actions, 
       shipping_(models),
       cards_(new TargetCards(shipping_, this)),
       facts_(new QLabel(this)),
+      limits_(new LimitRows(shipping_, actions[QStringLiteral("find_missing")], this)),
       checklist_(new QPlainTextEdit(this)) {
     setObjectName(QStringLiteral("ship_screen"));
     auto* left = new QVBoxLayout;
@@ -61,6 +63,7 @@ ShipScreen::ShipScreen(Models& models, const QHash<QString, QAction*>& actions, 
     facts_->setWordWrap(true);
     facts_->setTextFormat(Qt::PlainText);
     right->addWidget(facts_);
+    right->addWidget(limits_);
     auto* row = new QHBoxLayout;
     auto* title = new QLabel(tr("What the host supplies"), side);
     title->setFont(theme::words(theme::plain, true));
@@ -106,12 +109,9 @@ void ShipScreen::refresh() {
             tr("A frame: %n pass(es), %1 readings and %2 instructions a pixel, %3 MB stored.", nullptr, cost.passes)
                 .arg(qs(plain_number(cost.reads, 1)), qs(plain_number(cost.instructions, 0)),
                      qs(plain_number(static_cast<double>(cost.bytes) / 1e6, 1))));
-        for (const Fault& limit : shipping_.limits()) {
-            const QString where = limit.place.where.empty() ? QString() : qs(limit.place.where) + QStringLiteral(": ");
-            lines.append(where + fault_words(limit));
-        }
     }
     facts_->setText(lines.join(QStringLiteral("\n")));
+    limits_->refresh();
     if (checklist_->toPlainText() != shipping_.checklist()) checklist_->setPlainText(shipping_.checklist());
 }
 

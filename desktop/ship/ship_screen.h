@@ -12,6 +12,7 @@ class QPlainTextEdit;
 
 namespace lacquer {
 
+class LimitRows;
 class TargetCards;
 
 class ShipScreen : public QWidget {
@@ -37,6 +38,7 @@ private:
     Shipping shipping_;
     TargetCards* cards_;
     QLabel* facts_;
+    LimitRows* limits_;
     QPlainTextEdit* checklist_;
 };
 

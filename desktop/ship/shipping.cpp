@@ -2,6 +2,7 @@
 
 #include "core/ship/checklist.h"
 #include "core/ship/set.h"
+#include "desktop/kit/core_words.h"
 
 namespace lacquer {
 
@@ -12,7 +13,7 @@ struct Shipping::Looked {
     std::optional<Fault> refused;
     std::vector<ShipTarget> targets;
     std::string checklist;
-    Faults limits;
+    std::vector<ShipLimit> limits;
     SetCost frame_cost;
 };
 
@@ -51,6 +52,20 @@ void Shipping::toggle(std::size_t target) {
     const QString id = qs(std::string(targets_[target].output->id));
     if (!choices.turned.removeOne(id)) choices.turned.append(id);
     set_choices(choices);
+}
+
+void Shipping::take(const QString& id) {
+    const ShipTarget* found = target(id);
+    if (found == nullptr || found->chosen) return;
+    document_.say(tr("%1 is shipped, too").arg(core_words(found->output->title)));
+    toggle(static_cast<std::size_t>(found - targets_.data()));
+}
+
+const ShipTarget* Shipping::target(const QString& id) const {
+    for (const ShipTarget& one : targets_) {
+        if (qs(std::string(one.output->id)) == id) return &one;
+    }
+    return nullptr;
 }
 
 void Shipping::set_shown(bool shown) {

@@ -43,11 +43,15 @@ public:
     const ShipChoices& choices() const { return choices_; }
     void set_choices(const ShipChoices& choices);
     void toggle(std::size_t target);
+    /// Chooses the target of this id, if it is not yet; says so.
+    void take(const QString& id);
+    /// The target of this id, or null.
+    const ShipTarget* target(const QString& id) const;
 
     /// What the host has to supply; why nothing is shipped where that is so.
     const QString& checklist() const { return checklist_; }
     const std::optional<Fault>& refused() const { return refused_; }
-    const Faults& limits() const { return limits_; }
+    const std::vector<ShipLimit>& limits() const { return limits_; }
     const SetCost& frame_cost() const { return frame_cost_; }
     bool is_looking() const { return looking_.busy(); }
     /// Whether what is told is of the finish as it is now.
@@ -76,7 +80,7 @@ private:
     ShipChoices choices_;
     QString checklist_;
     std::optional<Fault> refused_;
-    Faults limits_;
+    std::vector<ShipLimit> limits_;
     SetCost frame_cost_;
     std::shared_ptr<const CheckedFinish> looked_at_;
     bool looked_native_ = false;

@@ -1,10 +1,12 @@
 // The ship screen: by mouse and keys, with real files.
 #include <QApplication>
 #include <QClipboard>
+#include <QPushButton>
 #include <QTest>
 #include <catch2/catch.hpp>
 #include <filesystem>
 
+#include "core/finish/file.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/ship/ship_screen.h"
 #include "desktop/ship/target_cards.h"
@@ -67,6 +69,36 @@ TEST_CASE("the ship screen tells what each target writes, and ships what is chos
     bench.key(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
     until_looked(bench);
     CHECK(fs::exists(folder.file("set") + "/shaders/es300/whole_frame.vert"));
+}
+
+TEST_CASE("what a host may be unable to do has a button that ships what does without") {
+    const test::TemporaryFolder folder;
+    Finish finish = test::demo_named("rain-on-the-pane");
+    finish.frame_width = 64;
+    finish.frame_height = 36;
+    finish.length = 0.5;
+    finish.grounds.push_back(test::picture_ground("lost", "lost.png"));
+    REQUIRE(save_finish(folder.file("rain.lacquer"), finish));
+    BenchWindow bench(folder.file("rain.lacquer"));
+    bench.key(Qt::Key_4, Qt::ControlModifier);
+    until_looked(bench);
+    const auto button = [&](const QString& words) -> QPushButton* {
+        for (QPushButton* one : bench.window().ship().findChildren<QPushButton*>()) {
+            if (one->isVisible() && one->text().startsWith(words)) return one;
+        }
+        return nullptr;
+    };
+    REQUIRE(QTest::qWaitFor([&] { return button(QStringLiteral("Ship pictures of drops")) != nullptr; }));
+    QPushButton* drops = button(QStringLiteral("Ship pictures of drops"));
+    CHECK_FALSE(target(bench, "drops").chosen);
+    QTest::mouseClick(drops, Qt::LeftButton);
+    CHECK(target(bench, "drops").chosen);
+    CHECK_FALSE(drops->isEnabled());
+    CHECK(button(QStringLiteral("Find…")) != nullptr);
+    bench.to_ship = QString::fromStdString(folder.file("set"));
+    bench.key(Qt::Key_P, Qt::ControlModifier | Qt::AltModifier);
+    until_looked(bench);
+    CHECK(test::read_file(folder.file("set") + "/manifest.json").find("\"frames\"") != std::string::npos);
 }
 
 TEST_CASE("keep shipped writes the set at every save") {

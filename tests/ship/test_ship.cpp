@@ -212,10 +212,11 @@ TEST_CASE("a finish with faults is not shipped, one without steps is") {
 
 TEST_CASE("what a host has to know is said before anything is shipped") {
     const auto says = [](const ShipMaterial& material, std::string_view id) {
-        for (const Fault& limit : material.limits) {
-            CHECK(limit.severity == Severity::warning);
-            CHECK_FALSE(limit.mend.empty());
-            if (limit.id == id) return true;
+        for (const auto& [fault, instead] : material.limits) {
+            CHECK(fault.severity == Severity::warning);
+            CHECK_FALSE(fault.mend.empty());
+            CHECK((instead.empty() || find_ship_output(instead) != nullptr));
+            if (fault.id == id) return true;
         }
         return false;
     };

@@ -9,11 +9,13 @@
 #include "core/picture/files.h"
 #include "core/picture/movie.h"
 #include "core/ship/pictures/colour_table.h"
+#include "core/ship/pictures/drawn_frames.h"
 #include "core/ship/pictures/moving_png.h"
 #include "core/ship/pictures/sprite_sheet.h"
 #include "core/ship/set.h"
 #include "tests/ship/played_tapes.h"
 #include "tests/support/finishes.h"
+#include "tests/support/temporary.h"
 
 using namespace lacquer;
 
@@ -354,4 +356,55 @@ TEST_CASE("frames are the tape's, one file each, and read back as they were draw
         REQUIRE(still);
         CHECK(picture->data == still->data);
     }
+}
+
+TEST_CASE("drops ship as pictures over the tape, for a host that does not draw them") {
+    Finish finish = test::demo_named("rain-on-the-pane");
+    finish.frame_width = 160;
+    finish.frame_height = 90;
+    finish.length = 1;
+    const Ground& rain = *std::find_if(finish.grounds.begin(), finish.grounds.end(),
+                                       [](const Ground& ground) { return ground.as<DropletsGround>() != nullptr; });
+    const std::string path = test::demo_path("rain-on-the-pane");
+    const ShippedFiles files = shipped(test::material_of(finish, path), "drops");
+    Result<Json> manifest = Result<Json>(Json());
+    for (const ShippedFile& file : files) {
+        if (file.path == "manifest.json") manifest = json_from_text(file.bytes, "manifest");
+    }
+    REQUIRE(manifest);
+    // The same drops, drawn as the whole picture of a finish.
+    const test::TemporaryFolder folder;
+    Finish alone = finish;
+    alone.coats.resize(1);
+    int grounds = 0;
+    for (const Json& ground : manifest->find("grounds")->list()) {
+        const Json* frames = ground.find("frames");
+        if (frames == nullptr) continue;
+        ++grounds;
+        const std::vector<Json>& paths = frames->find("files")->list();
+        REQUIRE(paths.size() == 15);
+        CHECK(frames->find("rate")->number() == 15);
+        CHECK(frames->find("width")->number() == 160);
+        if (ground.find("name")->text() != rain.name) continue;
+        alone.coats[0].steps = {{"rained", "texture(" + rain.name + ", uv)"}};
+        const ShipMaterial same = test::material_of(alone, path);
+        for (const std::size_t k : {std::size_t{0}, std::size_t{7}, std::size_t{14}}) {
+            const auto file = std::find_if(files.begin(), files.end(),
+                                           [&](const ShippedFile& one) { return one.path == paths[k].text(); });
+            REQUIRE(file != files.end());
+            const Result<Image8> drawn = drawn_still(same, static_cast<double>(k) / 15, Cancel());
+            REQUIRE(drawn);
+            test::write_file(folder.file("drops.png"), file->bytes);
+            const Result<Picture> read = read_picture(folder.file("drops.png"), PictureMeaning::data);
+            REQUIRE(read);
+            REQUIRE(read->data.size() == drawn->data.size());
+            float off = 0;
+            for (std::size_t i = 3; i < drawn->data.size(); i += 4)
+                off = std::max(off, std::abs(read->data[i] * 255 - static_cast<float>(drawn->data[i])));
+            CHECK(off < 1.01F);
+        }
+    }
+    CHECK(grounds > 0);
+    const ShipMaterial dry = test::material_of(turning());
+    CHECK_FALSE(find_ship_output("drops")->unless(dry).empty());
 }

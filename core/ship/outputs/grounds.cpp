@@ -15,9 +15,10 @@ ShipOutput grounds_output() {
         if (!grounds) return grounds.fault();
         ShippedFiles files;
         for (GroundFile& ground : *grounds) {
-            Json facts =
-                Json::object({{"width", ground.width}, {"height", ground.height}, {"channels", ground.channels}});
-            files.push_back({ground_path(ground), std::move(ground.bytes), ground.name, std::move(facts)});
+            const std::string path = ground_path(ground);
+            Json facts = Json::object(
+                {{"file", path}, {"width", ground.width}, {"height", ground.height}, {"channels", ground.channels}});
+            files.push_back({path, std::move(ground.bytes), ground.name, std::move(facts)});
         }
         return files;
     };
