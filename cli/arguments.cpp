@@ -23,17 +23,6 @@ void add_finish(CLI::App& options, FinishOptions& finish) {
         ->type_name("NAME");
 }
 
-Result<Finish> with_variant(Finish finish, const FinishOptions& options) {
-    if (!options.variant) return finish;
-    if (options.variant->empty() || find_variant(finish, *options.variant) != nullptr)
-        return switch_variant(std::move(finish), *options.variant);
-    std::vector<std::string> names;
-    for (const Variant& variant : finish.variants) names.push_back(variant.name);
-    const auto near = nearest_name(*options.variant, names);
-    return usage_fault("cli.variant", "there is no variant '" + *options.variant + "'",
-                       near ? "did you mean " + *near + "?" : "");
-}
-
 std::shared_ptr<const Catalogue> catalogue_of(const FinishOptions& finish) {
     auto catalogue = catalogue_with_folder(finish.operations.value_or(user_operations_folder()));
     for (const Fault& fault : catalogue->faults) tell(fault);

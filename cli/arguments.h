@@ -25,9 +25,6 @@ struct FinishOptions {
 /// Tells the parser of them.
 void add_finish(CLI::App& options, FinishOptions& finish);
 
-/// The finish with the variant on that was asked for. Faults: `cli.variant`.
-Result<Finish> with_variant(Finish finish, const FinishOptions& options);
-
 /// The operations that come along and those of `--operations FOLDER`, else of the user's own folder. What cannot be
 /// used is told on the error stream.
 std::shared_ptr<const Catalogue> catalogue_of(const FinishOptions& finish);

@@ -3,12 +3,11 @@
 
 #include <CLI/CLI.hpp>
 
-#include "cli/arguments.h"
+#include "cli/played.h"
 #include "cli/verbs.h"
 #include "core/cpu/cost.h"
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
-#include "core/finish/file.h"
 #include "core/gpu/glsl.h"
 #include "core/render/renderer.h"
 
@@ -52,12 +51,11 @@ struct ExplainOptions {
 };
 
 Result<Outcome> explain(const ExplainOptions& options) {
-    const auto catalogue = catalogue_of(options.finish);
-    Result<OpenedFinish> opened = load_finish(options.finish.file);
-    if (!opened) return opened.fault();
-    Result<Finish> finish = with_variant(std::move(opened->finish), options.finish);
-    if (!finish) return finish.fault();
-    const CheckedFinish checked = check_finish(std::make_shared<const Finish>(std::move(*finish)), catalogue);
+    Faults notices;
+    const Result<PlayedFinish> played = played_finish(options.finish, notices);
+    if (!played) return played.fault();
+    for (const Fault& notice : notices) tell(notice);
+    const CheckedFinish& checked = *played->checked;
     for (const Fault& fault : checked.faults) fmt::print("fault {}: {}\n", fault.id, to_text(fault));
     print_dials(checked);
     print_steps(checked);
@@ -83,8 +81,8 @@ Result<Outcome> explain(const ExplainOptions& options) {
         const bool stored = &pass != &plan.passes.back();
         double stored_bytes = 0;
         for (const std::string& name : pass.outputs) stored_bytes += 4.0 * resource_of(pass, name).channels;
-        const double pixels = static_cast<double>(scaled_side(opened->finish.frame_width, pass.scale)) *
-                              scaled_side(opened->finish.frame_height, pass.scale);
+        const double pixels = static_cast<double>(scaled_side(played->finish().frame_width, pass.scale)) *
+                              scaled_side(played->finish().frame_height, pass.scale);
         fmt::print("\npass {}: cost\n{}{}\n", pass.name, to_text(cost_of(split)),
                    stored ? fmt::format(", stores {:.1f} MB", pixels * stored_bytes / 1e6) : "");
         fmt::print("\npass {}: strips\n{}", pass.name, to_text(lay_out(split, best_kernels())));

@@ -9,8 +9,8 @@
 #include "cli/verbs.h"
 #include "core/base/text.h"
 #include "core/finish/json_line.h"
-#include "core/finish/variants.h"
 #include "core/inspect/report.h"
+#include "core/render/played_request.h"
 
 namespace lacquer::cli {
 
@@ -126,34 +126,23 @@ Result<Done> check_names(const InspectOptions& options, const Finish& finish) {
 }
 
 Result<Outcome> inspect_all(const InspectOptions& options) {
-    PlayedOptions played_options = options.played;
-    const bool all_variants = played_options.finish.variant == "all";
-    if (all_variants) played_options.finish.variant = "";
-    Result<PlayedFinish> played = played_finish(played_options);
+    Result<PlayedFinish> played = played_finish(options.played);
     if (!played) return played.fault();
-    const Finish& finish = *played->checked->finish;
-    if (auto good = check_names(options, finish); !good) return good.fault();
-    RenderRequest request;
-    request.finish_path = played->path;
-    request.tape = std::make_shared<const Tape>(played->tape.tape);
+    if (auto good = check_names(options, played->finish()); !good) return good.fault();
+    RenderRequest request = request_of(*played);
     if (options.size) {
         const Result<std::pair<int, int>> size = parse_size(*options.size);
         if (!size) return size.fault();
         std::tie(request.frame_width, request.frame_height) = *size;
-    }
-    std::vector<std::string> variants = {finish.variant};
-    if (all_variants) {
-        for (const Variant& variant : finish.variants) variants.push_back(variant.name);
     }
     WorkerPool pool;
     Renderer renderer(pool);
     Json reports = Json::array();
     bool falls_short = false;
     bool warns = false;
-    for (const std::string& variant : variants) {
-        request.checked = std::make_shared<const CheckedFinish>(
-            check_finish(std::make_shared<const Finish>(switch_variant(finish, variant)), played->checked->catalogue,
-                         played->checked.get()));
+    for (const std::string& variant : variants_of(*played, options.played.finish)) {
+        if (auto used = use_variant(*played, variant); !used) return used.fault();
+        request.checked = played->checked;
         request.time = options.at.value_or(liveliest_moment(*request.checked, *request.tape));
         const InspectReport report = report_of(
             request, renderer, Cancel(), {options.all_dials, options.all_shapes, options.dials, options.measures});

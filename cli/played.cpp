@@ -6,28 +6,46 @@
 
 namespace lacquer::cli {
 
+namespace {
+
+constexpr std::string_view all_variants = "all";
+
+}  // namespace
+
 void add_played(CLI::App& options, PlayedOptions& played) {
     add_finish(options, played.finish);
     options.add_option("--tape", played.tape, "a tape in place of the finish's own")->type_name("FILE.tape");
 }
 
-Result<PlayedFinish> played_finish(const PlayedOptions& options) {
-    const auto catalogue = catalogue_of(options.finish);
-    Result<OpenedFinish> opened = load_finish(options.finish.file);
+Result<PlayedFinish> played_finish(const FinishOptions& options, Faults& notices) {
+    const auto catalogue = catalogue_of(options);
+    Result<OpenedFinish> opened = load_finish(options.file);
     if (!opened) return opened.fault();
-    PlayedFinish played{
-        options.finish.file, nullptr, {opened->finish.name, opened->finish.length, opened->finish.tape}};
-    if (options.tape) {
-        Result<NamedTape> tape = load_tape(*options.tape, opened->notices);
-        if (!tape) return tape.fault();
-        played.tape = std::move(*tape);
+    notices.insert(notices.end(), opened->notices.begin(), opened->notices.end());
+    PlayedFinish played = play_finish(std::move(opened->finish), options.file, catalogue);
+    if (options.variant) {
+        const Result<Done> used = use_variant(played, *options.variant == all_variants ? "" : *options.variant);
+        if (!used) return used.fault();
     }
-    for (const Fault& notice : opened->notices) tell(notice);
-    Result<Finish> finish = with_variant(std::move(opened->finish), options.finish);
-    if (!finish) return finish.fault();
-    played.checked = std::make_shared<const CheckedFinish>(
-        check_finish(std::make_shared<const Finish>(std::move(*finish)), catalogue));
     return played;
+}
+
+Result<PlayedFinish> played_finish(const PlayedOptions& options) {
+    Faults notices;
+    Result<PlayedFinish> played = played_finish(options.finish, notices);
+    if (!played) return played;
+    if (options.tape) {
+        if (const Result<Done> used = use_tape(*played, *options.tape, notices); !used) return used.fault();
+    }
+    for (const Fault& notice : notices) tell(notice);
+    return played;
+}
+
+std::vector<std::string> variants_of(const PlayedFinish& played, const FinishOptions& options) {
+    if (options.variant != all_variants) return {played.finish().variant};
+    std::vector<std::string> names = {""};
+    for (const Variant& variant : played.finish().variants) names.push_back(variant.name);
+    return names;
 }
 
 }  // namespace lacquer::cli

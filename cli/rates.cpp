@@ -5,6 +5,7 @@
 #include "cli/verbs.h"
 #include "core/base/text.h"
 #include "core/inspect/frame_rates.h"
+#include "core/render/played_request.h"
 
 namespace lacquer::cli {
 
@@ -13,10 +14,7 @@ namespace {
 Result<Outcome> rates(const PlayedOptions& options) {
     Result<PlayedFinish> played = played_finish(options);
     if (!played) return played.fault();
-    RenderRequest request;
-    request.checked = played->checked;
-    request.finish_path = played->path;
-    request.tape = std::make_shared<const Tape>(std::move(played->tape.tape));
+    const RenderRequest request = request_of(*played);
     WorkerPool pool;
     Renderer renderer(pool);
     const RateReport report = check_frame_rates(request, renderer, Cancel());

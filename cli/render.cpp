@@ -5,18 +5,16 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cli/arguments.h"
+#include "cli/played.h"
 #include "cli/progress.h"
 #include "cli/verbs.h"
 #include "core/base/file.h"
 #include "core/base/text.h"
 #include "core/batch/content_key.h"
 #include "core/batch/frame_series.h"
-#include "core/finish/file.h"
 #include "core/finish/ground_pictures.h"
 #include "core/finish/tape_file.h"
-#include "core/finish/variants.h"
-#include "core/render/renderer.h"
+#include "core/render/played_request.h"
 
 namespace lacquer::cli {
 
@@ -63,45 +61,27 @@ std::string nearest_of(const std::string& name, const std::vector<std::string>& 
     return near ? "did you mean " + *near + "?" : "";
 }
 
-Result<Done> read_cues(const RenderOptions& options, const Finish& finish, Job& job, Faults& notices) {
-    job.seconds = finish.length;
+Result<Done> read_tape(const RenderOptions& options, PlayedFinish& played, Faults& notices) {
     if (options.tape) {
         if (!options.cues.empty())
             return usage_fault("cli.cue", "--cue and --tape do not go together", "give one of them");
-        Result<NamedTape> tape = load_tape(*options.tape, notices);
-        if (!tape) return tape.fault();
-        job.seconds = tape->length;
-        job.request.tape = std::make_shared<const Tape>(std::move(tape->tape));
-        return Done{};
+        return use_tape(played, *options.tape, notices);
     }
-    if (options.cues.empty()) return Done{};
-    Tape tape;
-    std::vector<std::string> known;
-    for (const CueKind& kind : finish.cues) known.push_back(kind.name);
+    if (!options.cues.empty()) played.tape.tape = Tape();
     for (const std::string& text : options.cues) {
         Result<Cue> cue = parse_cue(text);
         if (!cue) return cue.fault();
-        if (std::find(known.begin(), known.end(), cue->name) == known.end()) {
-            return usage_fault("cli.cue", "the finish listens to no cue '" + cue->name + "'",
-                               nearest_of(cue->name, known));
-        }
         // As its pad has it.
-        cue->direction = find_cue(finish, cue->name)->direction;
-        add_to_tape(tape, *cue);
+        if (const CueKind* pad = find_cue(played.finish(), cue->name)) cue->direction = pad->direction;
+        if (auto pressed = press_cue(played, std::move(*cue)); !pressed) return pressed;
     }
-    job.request.tape = std::make_shared<const Tape>(std::move(tape));
     return Done{};
 }
 
-Result<Done> read_dials(const RenderOptions& options, const Finish& finish, Job& job) {
-    std::vector<std::string> names;
-    for (const Dial& dial : finish.dials) names.push_back(dial.name);
+Result<Done> read_dials(const RenderOptions& options, PlayedFinish& played) {
     for (const std::string& text : options.dials) {
         const std::size_t equals = text.find('=');
         const std::string name = text.substr(0, equals);
-        if (find_dial(finish, name) == nullptr) {
-            return usage_fault("cli.dial", "there is no dial '" + name + "'", nearest_of(name, names));
-        }
         DialValue value{};
         std::string rest = equals == std::string::npos ? "" : text.substr(equals + 1);
         for (double& part : value) {
@@ -112,7 +92,7 @@ Result<Done> read_dials(const RenderOptions& options, const Finish& finish, Job&
             if (comma == std::string::npos) break;
             rest = rest.substr(comma + 1);
         }
-        job.request.held[name] = value;
+        if (auto held = hold_dial(played, name, value); !held) return held;
     }
     return Done{};
 }
@@ -337,18 +317,13 @@ Result<Done> draw_all(const RenderOptions& options, Job& job, const std::string&
 
 // All that is asked for of the finish: each variant in each size, with these in the files' names where there are
 // several.
-Result<Done> draw_variants(const RenderOptions& options, const Finish& finish,
-                           const std::shared_ptr<const Catalogue>& catalogue, Job& job, Faults& notices) {
+Result<Done> draw_variants(const RenderOptions& options, PlayedFinish& played, Job& job, Faults& notices) {
     const Result<std::optional<KernelSet>> kernels = choose_kernels(options);
     if (!kernels) return kernels.fault();
-    std::vector<std::string> variants = {finish.variant};
-    if (options.finish.variant == "all") {
-        variants = {""};
-        for (const Variant& variant : finish.variants) variants.push_back(variant.name);
-    }
+    const std::vector<std::string> variants = variants_of(played, options.finish);
     for (const std::string& variant : variants) {
-        job.request.checked = std::make_shared<const CheckedFinish>(
-            check_finish(std::make_shared<const Finish>(switch_variant(finish, variant)), catalogue));
+        if (auto used = use_variant(played, variant); !used) return used;
+        job.request.checked = played.checked;
         notices.insert(notices.end(), job.request.checked->faults.begin(), job.request.checked->faults.end());
         for (const std::string& wanted : job.request.steps) {
             if (auto good = check_step(*job.request.checked, wanted, options.finish.file); !good) return good;
@@ -357,7 +332,7 @@ Result<Done> draw_variants(const RenderOptions& options, const Finish& finish,
         for (const auto& [width, height] : job.sizes) {
             job.request.frame_width = width;
             job.request.frame_height = height;
-            if (auto scaled = apply_scale(options, finish, job); !scaled) return scaled;
+            if (auto scaled = apply_scale(options, played.finish(), job); !scaled) return scaled;
             std::string output = options.output;
             if (variants.size() > 1 && !variant.empty()) output = labelled_path(output, variant);
             if (job.sizes.size() > 1) output = labelled_path(output, fmt::format("{}x{}", width, height));
@@ -371,18 +346,16 @@ Result<Outcome> render(const RenderOptions& options) {
     Job job;
     if (auto read = read_options(options, job); !read) return read.fault();
     if (auto known = choose_kernels(options); !known) return known.fault();
-    const auto catalogue = catalogue_of(options.finish);
-    Result<OpenedFinish> opened = load_finish(options.finish.file);
-    if (!opened) return opened.fault();
-    FinishOptions of = options.finish;
-    if (of.variant == "all") of.variant = "";
-    const Result<Finish> chosen = with_variant(std::move(opened->finish), of);
-    if (!chosen) return chosen.fault();
-    Faults notices = opened->notices;
-    if (auto read = read_cues(options, *chosen, job, notices); !read) return read.fault();
-    if (auto read = read_dials(options, *chosen, job); !read) return read.fault();
-    job.request.finish_path = options.finish.file;
-    const Result<Done> drawn = draw_variants(options, *chosen, catalogue, job, notices);
+    Faults notices;
+    Result<PlayedFinish> played = played_finish(options.finish, notices);
+    if (!played) return played.fault();
+    if (auto read = read_tape(options, *played, notices); !read) return read.fault();
+    if (auto read = read_dials(options, *played); !read) return read.fault();
+    const RenderRequest asked = std::move(job.request);
+    job.request = request_of(*played, asked.time);
+    job.request.steps = asked.steps;
+    job.seconds = played->tape.length;
+    const Result<Done> drawn = draw_variants(options, *played, job, notices);
     // Of many pictures each would tell the same again.
     Faults told;
     for (const Fault& notice : notices) {

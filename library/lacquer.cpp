@@ -14,14 +14,12 @@
 #include "core/base/guarded.h"
 #include "core/base/version.h"
 #include "core/catalogue/catalogue.h"
-#include "core/drive/tape.h"
 #include "core/finish/edits.h"
 #include "core/finish/file.h"
 #include "core/finish/kinds.h"
 #include "core/finish/play.h"
-#include "core/finish/tape_file.h"
-#include "core/finish/variants.h"
-#include "core/render/renderer.h"
+#include "core/finish/played_finish.h"
+#include "core/render/played_request.h"
 #include "core/render/view.h"
 
 using namespace lacquer;
@@ -29,24 +27,16 @@ using namespace lacquer;
 // An open finish, and what is played on it.
 struct lacquer_finish {
     std::mutex mutex;
-    std::string path;
-    std::shared_ptr<const Catalogue> catalogue;
-    std::shared_ptr<const CheckedFinish> checked;
-    Tape tape;
-    HeldDials held;
+    PlayedFinish played;
     WorkerPool pool;
     Renderer renderer{pool};
     std::list<std::string> texts;  ///< that were handed out
 
-    const Finish& finish() const { return *checked->finish; }
+    const Finish& finish() const { return played.finish(); }
     // The same text each time, at the same place.
     const char* kept(std::string_view text) {
         const auto found = std::find(texts.begin(), texts.end(), text);
         return found != texts.end() ? found->c_str() : texts.emplace_back(text).c_str();
-    }
-    void check(Finish finish) {
-        checked = std::make_shared<const CheckedFinish>(
-            check_finish(std::make_shared<const Finish>(std::move(finish)), catalogue, checked.get()));
     }
 };
 
@@ -94,10 +84,7 @@ lacquer_finish* opened(Result<OpenedFinish> read, const char* path, lacquer_faul
         return nullptr;
     }
     auto made = std::make_unique<lacquer_finish>();
-    made->path = path;
-    made->catalogue = catalogue_with_folder(user_operations_folder());
-    made->tape = read->finish.tape;
-    made->check(std::move(read->finish));
+    made->played = play_finish(std::move(read->finish), path, catalogue_with_folder(user_operations_folder()));
     return made.release();
 }
 
@@ -124,18 +111,11 @@ const char* name_of(lacquer_finish* finish, int index, const Things& things_of) 
     return name;
 }
 
-bool fits_tape(const Tape& tape) { return tape.cues.size() + tape.changes.size() < max_tape_events; }
-
-Fault full_tape() { return library_fault("library.tape", "the tape is full", "clear it, or play less on it"); }
-
 Result<DialValue> value_from(const double* value, int count) {
     DialValue made{};
     if (value == nullptr || count < 1 || count > static_cast<int>(made.size()))
         return library_fault("library.value", "a value has one to three numbers", "hand in as many as the dial has");
-    for (int i = 0; i < count; ++i) {
-        if (!std::isfinite(value[i])) return library_fault("library.value", "a value is a number", "hand in another");
-        made[static_cast<std::size_t>(i)] = value[i];
-    }
+    std::copy_n(value, count, made.begin());
     return made;
 }
 
@@ -160,17 +140,12 @@ Result<Done> draw(lacquer_finish& finish, const char* step, double seconds, int 
     if (memory == nullptr || stride < bytes * static_cast<std::size_t>(width))
         return library_fault("library.memory", "the memory is too small for the picture",
                              "a row needs " + std::to_string(bytes) + " bytes a pixel");
-    RenderRequest request;
-    request.checked = finish.checked;
-    request.finish_path = finish.path;
-    request.time = seconds;
-    request.tape = std::make_shared<const Tape>(finish.tape);
-    request.held = finish.held;
+    RenderRequest request = request_of(finish.played, seconds);
     request.frame_width = width;
     request.frame_height = height;
     request.steps = {step == nullptr ? "" : step};
-    const std::string name = request.steps[0].empty() ? finished_step(*finish.checked) : request.steps[0];
-    const CheckedStep* checked = find_step(*finish.checked, name);
+    const std::string name = request.steps[0].empty() ? finished_step(*request.checked) : request.steps[0];
+    const CheckedStep* checked = find_step(*request.checked, name);
     if (checked != nullptr && checked->fault) return *checked->fault;
     Result<Frame> frame = finish.renderer.render(request, Cancel());
     if (!frame) return frame.fault();
@@ -275,39 +250,24 @@ const char* lacquer_step_name(lacquer_finish* finish, int index) {
 }
 
 int lacquer_use_variant(lacquer_finish* finish, const char* name, lacquer_fault* fault) {
-    return call(finish, fault, [&]() -> Result<Done> {
-        const std::string wanted = name == nullptr ? "" : name;
-        const auto& variants = finish->finish().variants;
-        const auto is_it = [&](const Variant& variant) { return variant.name == wanted; };
-        if (!wanted.empty() && std::none_of(variants.begin(), variants.end(), is_it)) return unknown("variant", wanted);
-        finish->check(switch_variant(finish->finish(), wanted));
-        return Done{};
-    });
+    return call(finish, fault, [&] { return use_variant(finish->played, name == nullptr ? "" : name); });
 }
 
 int lacquer_hold(lacquer_finish* finish, const char* dial, const double* value, int count, lacquer_fault* fault) {
     return call(finish, fault, [&]() -> Result<Done> {
-        const std::string name = dial == nullptr ? "" : dial;
-        if (find_dial(finish->finish(), name) == nullptr) return unknown("dial", name);
         const Result<DialValue> held = value_from(value, count);
         if (!held) return held.fault();
-        finish->held[name] = *held;
-        return Done{};
+        return hold_dial(finish->played, dial == nullptr ? "" : dial, *held);
     });
 }
 
 int lacquer_let_go(lacquer_finish* finish, const char* dial, lacquer_fault* fault) {
-    return call(finish, fault, [&]() -> Result<Done> {
-        const std::string name = dial == nullptr ? "" : dial;
-        if (find_dial(finish->finish(), name) == nullptr) return unknown("dial", name);
-        finish->held.erase(name);
-        return Done{};
-    });
+    return call(finish, fault, [&] { return let_go_of_dial(finish->played, dial == nullptr ? "" : dial); });
 }
 
 int lacquer_clear_tape(lacquer_finish* finish) {
     return call(finish, nullptr, [&]() -> Result<Done> {
-        finish->tape = Tape();
+        finish->played.tape.tape = Tape();
         return Done{};
     });
 }
@@ -315,26 +275,14 @@ int lacquer_clear_tape(lacquer_finish* finish) {
 int lacquer_use_tape(lacquer_finish* finish, const char* path, lacquer_fault* fault) {
     return call(finish, fault, [&]() -> Result<Done> {
         Faults notices;
-        Result<NamedTape> tape = load_tape(path == nullptr ? "" : path, notices);
-        if (!tape) return tape.fault();
-        finish->tape = std::move(tape->tape);
-        return Done{};
+        return use_tape(finish->played, path == nullptr ? "" : path, notices);
     });
 }
 
 int lacquer_cue_at(lacquer_finish* finish, const char* name, double at, double strength, double direction, double x,
                    double y, int object, lacquer_fault* fault) {
-    return call(finish, fault, [&]() -> Result<Done> {
-        const std::string wanted = name == nullptr ? "" : name;
-        if (find_cue(finish->finish(), wanted) == nullptr) return unknown("cue", wanted);
-        for (const double number : {at, strength, direction, x, y}) {
-            if (!std::isfinite(number))
-                return library_fault("library.value", "a cue is made of numbers", "look at them");
-        }
-        if (at < 0) return library_fault("library.value", "a cue has a time from 0 s on", "hand in another");
-        if (!fits_tape(finish->tape)) return full_tape();
-        add_to_tape(finish->tape, Cue{wanted, at, std::clamp(strength, 0.0, 1.0), direction, x, y, object});
-        return Done{};
+    return call(finish, fault, [&] {
+        return press_cue(finish->played, {name == nullptr ? "" : name, at, strength, direction, x, y, object});
     });
 }
 
@@ -345,18 +293,9 @@ int lacquer_cue(lacquer_finish* finish, const char* name, double at, double stre
 int lacquer_set(lacquer_finish* finish, const char* name, double at, const double* value, int count,
                 lacquer_fault* fault) {
     return call(finish, fault, [&]() -> Result<Done> {
-        const std::string wanted = name == nullptr ? "" : name;
-        const auto& signals = finish->finish().signals;
-        const bool is_signal =
-            std::any_of(signals.begin(), signals.end(), [&](const Signal& signal) { return signal.name == wanted; });
-        if (!is_signal && find_dial(finish->finish(), wanted) == nullptr) return unknown("signal or dial", wanted);
         const Result<DialValue> to = value_from(value, count);
         if (!to) return to.fault();
-        if (!std::isfinite(at) || at < 0)
-            return library_fault("library.value", "a change has a time from 0 s on", "hand in another");
-        if (!fits_tape(finish->tape)) return full_tape();
-        add_to_tape(finish->tape, Change{wanted, at, *to});
-        return Done{};
+        return change_at(finish->played, {name == nullptr ? "" : name, at, *to});
     });
 }
 
@@ -364,7 +303,8 @@ int lacquer_value(lacquer_finish* finish, const char* name, double seconds, doub
     int numbers = 0;
     call(finish, fault, [&]() -> Result<Done> {
         const std::string wanted = name == nullptr ? "" : name;
-        const DriveValues now = drive_values(*finish->checked, seconds, finish->tape, finish->held);
+        const DriveValues now =
+            drive_values(*finish->played.checked, seconds, finish->played.tape.tape, finish->played.held);
         const auto found = now.find(wanted);
         if (found == now.end() || value == nullptr) return unknown("value", wanted);
         const DialValue made = setting_from(found->second);

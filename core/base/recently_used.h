@@ -33,6 +33,11 @@ public:
         return entries_.front().value;
     }
 
+    /// Lets go of what was not used for longest until something of that cost fits, or nothing is left.
+    void make_room(std::size_t cost) {
+        while (!entries_.empty() && (cost > budget_ || cost_ > budget_ - cost)) drop(std::prev(entries_.end()));
+    }
+
     /// Drops those of which `unwanted(value)` is true.
     template <class Unwanted>
     void drop_if(const Unwanted& unwanted) {

@@ -1,7 +1,11 @@
 #include "core/finish/function_shown.h"
 
 #include <algorithm>
-#include <array>
+#include <string>
+#include <utility>
+
+#include "core/finish/function_pictures.h"
+#include "core/shader/prelude.h"
 
 namespace lacquer {
 
@@ -39,21 +43,9 @@ bool is_one_of(Builtin id, std::initializer_list<Builtin> ids) {
     return std::find(ids.begin(), ids.end(), id) != ids.end();
 }
 
-}  // namespace
-
-std::string shown_formula(const BuiltinRow& row) {
+// Of what takes numbers and gives one.
+std::string shown_row(const BuiltinRow& row) {
     using B = Builtin;
-    if (row.id == B::texture) return "texture(harbour, uv + vec2(0.03 * sin(uv.y * 20), 0))";
-    if (row.id == B::texture_lod) return "textureLod(harbour, uv, 4 * uv.x)";
-    if (row.id == B::mix) return "mix(harbour, chart, uv.x)";
-    if (row.id == B::premultiply || row.id == B::unpremultiply) return std::string(row.name) + "(crab)";
-    if (is_one_of(row.id, {B::length, B::normalize})) {
-        const std::string call = std::string(row.name) + "((uv - 0.5) * vec2(aspect, 1))";
-        return row.id == B::length ? "vec4(vec3(" + call + "), 1)" : "vec4(" + call + " * 0.5 + 0.5, 0.5, 1)";
-    }
-    if (is_one_of(row.id, {B::distance, B::dot})) {
-        return "vec4(vec3(" + std::string(row.name) + "((uv - 0.5) * vec2(aspect, 1), vec2(0.3, 0.2)) * 2), 1)";
-    }
     const bool noise = row.id >= B::hash_1 && row.id <= B::fractal_cellular_3;
     const bool scalar = row.result == 'f' || row.result == 'g';
     if (!scalar) return {};
@@ -76,6 +68,40 @@ std::string shown_formula(const BuiltinRow& row) {
         return "vec4(vec3(" + std::string(unit ? "uv.y > 1 - " : "2.25 - uv.y * 4.5 < ") + value +
                " ? 0.75 : 0.12), 1)";
     return "vec4(vec3(0.5 + 0.15 * " + value + "), 1)";
+}
+
+// The heads of all functions of a name in GLSL text, without what they do.
+std::vector<std::string> heads_in(std::string_view text, std::string_view name) {
+    std::vector<std::string> heads;
+    const std::string call = " " + std::string(name) + "(";
+    for (std::size_t begin = 0; begin < text.size();) {
+        const std::size_t end = std::min(text.find('\n', begin), text.size());
+        const std::string_view line = text.substr(begin, end - begin);
+        const std::size_t word = line.find(' ');
+        const bool is_head = !line.empty() && word != std::string_view::npos && word > 0 && word == line.find(call);
+        if (is_head) heads.emplace_back(line.substr(0, line.find(')') + 1));
+        begin = end + 1;
+    }
+    return heads;
+}
+
+}  // namespace
+
+std::optional<ShownFunction> shown_function(std::string_view name) {
+    ShownFunction shown;
+    for (const BuiltinRow& row : builtin_rows()) {
+        if (row.name != name) continue;
+        shown.rows.push_back({signature_text(row), std::string(row.words)});
+        if (shown.formula.empty()) shown.formula = shown_row(row);
+    }
+    for (const FunctionPicture& picture : function_pictures()) {
+        if (picture.name != name) continue;
+        shown.formula = picture.code;
+        for (std::string& head : heads_in(shader_prelude(), name))
+            shown.rows.push_back({std::move(head), std::string(picture.words)});
+    }
+    if (shown.rows.empty()) return std::nullopt;
+    return shown;
 }
 
 }  // namespace lacquer

@@ -7,10 +7,10 @@
 
 #include "core/base/guarded.h"
 #include "core/finish/edits.h"
+#include "core/finish/seen_part.h"
 #include "core/shader/parser.h"
 #include "core/shader/preprocess.h"
 #include "core/shader/refusal.h"
-#include "core/shader/shape.h"
 
 namespace lacquer {
 
@@ -44,28 +44,39 @@ std::string changed_text(std::string_view text, std::vector<TextChange> changes)
     return made += text.substr(done);
 }
 
-// The declaration that a name means at a place.
+// The declaration that a name means at a place, and which part of it is looked at.
 struct Meant {
-    std::string type;
-    bool is_array = false;
+    std::string declared;  ///< its type as it is written
+    std::optional<SeenPart> part;
 
-    GlslShape shape() const { return is_array ? GlslShape() : shape_named(type); }
-    bool can_be_shown() const { return shape().is(GlslShape::Kind::leaf) && width_of(shape().leaf) <= 4; }
     std::string shown_type() const {
-        const int width = width_of(shape().leaf);
+        const int width = width_of(part->type);
         return width == 1 ? "float" : "vec" + std::to_string(width);
     }
     // Whole numbers and yes or no are shown as numbers.
     std::string shown_value(const std::string& name) const {
-        const bool converts = can_be_shown() && scalar_of(shape().leaf) != Scalar::real;
-        return converts ? shown_type() + "(" + name + ")" : name;
+        if (!part) return name;
+        const std::string value = name + part->path;
+        return scalar_of(part->type) != Scalar::real ? shown_type() + "(" + value + ")" : value;
     }
+};
+
+// What the mark stands on: a name, and what is behind it.
+struct Marked {
+    std::string name;
+    std::uint32_t place = 0;
+    std::vector<PartAccess> accesses = {};
 };
 
 class Search {
 public:
-    Search(const std::vector<SourceToken>& tokens, const std::string& name, std::uint32_t place, std::string seen)
-        : tokens_(tokens), name_(name), place_(place), seen_(std::move(seen)) {}
+    Search(const std::vector<SourceToken>& tokens, const ShaderStructs& structs, const Marked& marked, std::string seen)
+        : tokens_(tokens),
+          structs_(structs),
+          name_(marked.name),
+          place_(marked.place),
+          accesses_(marked.accesses),
+          seen_(std::move(seen)) {}
 
     void look(const ShaderSyntax& syntax, bool is_whole_shader) {
         for (const auto& item : syntax.items) {
@@ -92,7 +103,8 @@ private:
 
     void look_in(const ShaderFunctionSyntax& function) {
         for (const ParameterSyntax& parameter : function.parameters) {
-            if (parameter.name == name_) meant_ = Meant{parameter.type.name, parameter.is_array};
+            if (parameter.name == name_)
+                mean(parameter.type, parameter.is_array || parameter.type.is_array, parameter.span);
         }
         const Statements& body = *function.body;
         if (body.empty() || place_ < body.front().whole.begin) return before(body);
@@ -102,9 +114,15 @@ private:
     void declare(const ShaderStatement& s) {
         if (s.kind != ShaderStatementKind::declare) return;
         for (const Declarator& one : s.names) {
-            if (one.name == name_ && one.span.begin <= place_)
-                meant_ = Meant{s.type.name, one.is_array || s.type.is_array};
+            if (one.name == name_ && one.span.begin <= place_) mean(s.type, one.is_array || s.type.is_array, one.span);
         }
+    }
+
+    // Behind the name in its own declaration stands how many there are, and no part.
+    void mean(const TypeSyntax& type, bool is_array, Span declared) {
+        const bool is_declared_here = declared.begin == place_;
+        meant_ = Meant{is_array ? type.name + "[]" : type.name,
+                       seen_part(structs_, type, is_array, is_declared_here ? std::vector<PartAccess>() : accesses_)};
     }
 
     void list(const Statements& all) {
@@ -168,20 +186,26 @@ private:
     }
 
     const std::vector<SourceToken>& tokens_;  // what the directives have left
+    const ShaderStructs& structs_;
     std::string name_;
     std::uint32_t place_;
+    std::vector<PartAccess> accesses_;
     std::string seen_;
     std::optional<Meant> meant_;
     bool is_outside_ = false;
     std::vector<TextChange> changes_;
 };
 
-const SourceToken* word_at(const std::vector<SourceToken>& tokens, std::uint32_t place) {
-    for (const SourceToken& token : tokens) {
+// Of a part, the variable that it belongs to.
+std::optional<Marked> marked_at(const std::vector<SourceToken>& tokens, std::uint32_t place) {
+    for (std::size_t k = 0; k < tokens.size(); ++k) {
+        const SourceToken& token = tokens[k];
         const bool is_at = token.span.begin <= place && place <= token.span.end;
-        if (token.kind == SourceTokenKind::name && is_at) return &token;
+        if (token.kind != SourceTokenKind::name || !is_at) continue;
+        const std::size_t root = root_of(tokens, k);
+        return Marked{tokens[root].text, tokens[root].span.begin, accesses_behind(tokens, root, k)};
     }
-    return nullptr;
+    return std::nullopt;
 }
 
 std::string unused(const std::vector<SourceToken>& tokens, const std::string& wanted) {
@@ -229,8 +253,9 @@ Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place) {
     return guarded([&]() -> Result<SeenVariable> {
         try {
             const std::vector<SourceToken> tokens = source_tokens(code);
-            const SourceToken* word = word_at(tokens, place);
-            if (word == nullptr) return cannot("there is no name here", "put the mark on a variable's name");
+            const std::optional<Marked> marked = marked_at(tokens, place);
+            if (!marked) return cannot("there is no name here", "put the mark on a variable's name");
+            const std::string& name = marked->name;
             const PreprocessedShader prepared = preprocess(code);
             const ShaderSyntax syntax = ShaderParser(prepared.tokens).shader();
             const ShaderFunctionSyntax* main = nullptr;
@@ -242,20 +267,21 @@ Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place) {
                     output = &s;
                 }
             }
-            const std::string seen = unused(tokens, "seen_" + word->text);
-            Search search(prepared.tokens, word->text, word->span.begin, seen);
+            const std::string seen = unused(tokens, "seen_" + name);
+            const ShaderStructs structs = structs_of(syntax);
+            Search search(prepared.tokens, structs, *marked, seen);
             search.look(syntax, main != nullptr);
             if (!search.meant())
-                return cannot("'" + word->text + "' isn't a variable of this code",
-                              "put the mark on a variable's name");
+                return cannot("'" + name + "' isn't a variable of this code", "put the mark on a variable's name");
             const Meant& meant = *search.meant();
-            if (!meant.can_be_shown())
-                return cannot("'" + word->text + "' is " + (meant.is_array ? "an array" : "a " + meant.type) +
-                                  ", and a picture has up to four numbers",
+            if (!meant.part)
+                return cannot("'" + name + "' is a " + meant.declared + ", which has no numbers",
                               "put the mark on a number or a vector");
+            const std::string shown_name = name + meant.part->path;
+            const std::string shown_type(glsl_name(meant.part->type));
             std::vector<TextChange> changes = search.changes();
             if (changes.empty() && !search.is_outside())
-                return cannot("nothing is done with '" + word->text + "' here", "put the mark on a line that uses it");
+                return cannot("nothing is done with '" + name + "' here", "put the mark on a line that uses it");
             const std::string type = meant.shown_type();
             const std::uint32_t begin = first_place(syntax);
             changes.insert(changes.begin(), {{begin, begin}, type + " " + seen + " = " + type + "(0.0);\n"});
@@ -263,7 +289,7 @@ Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place) {
                 for (const auto& item : syntax.items) {
                     if (const auto* s = std::get_if<ShaderStatement>(&item)) give_seen(code, {*s}, seen, changes);
                 }
-                return SeenVariable{word->text, meant.type, changed_text(code, std::move(changes))};
+                return SeenVariable{shown_name, shown_type, changed_text(code, std::move(changes))};
             }
             const std::string main_before = unused(tokens, "main_before");
             changes.push_back({main->word, main_before});
@@ -276,9 +302,9 @@ Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place) {
                     if (token.is_word(old_output)) changes.push_back({token.span, colour});
                 }
             }
-            const std::string shown = unused(tokens, "shown_" + word->text);
-            const std::string outside = search.is_outside() ? seen + " = " + meant.shown_value(word->text) + "; " : "";
-            return SeenVariable{word->text, search.meant()->type,
+            const std::string shown = unused(tokens, "shown_" + name);
+            const std::string outside = search.is_outside() ? seen + " = " + meant.shown_value(name) + "; " : "";
+            return SeenVariable{shown_name, shown_type,
                                 changed_text(code, std::move(changes)) + "\nout " + type + " " + shown +
                                     ";\nvoid main() { " + outside + main_before + "(); " + shown + " = " + seen +
                                     "; }\n"};

@@ -12,15 +12,16 @@ namespace lacquer {
 
 /// A variable, and the code that is changed so that it gives back the variable's value.
 struct SeenVariable {
-    std::string name;
-    std::string type;  ///< as it is declared: float, vec3, int, ...
+    std::string name;  ///< with the part that is looked at: "light.colour", "m[0]"
+    std::string type;  ///< of that: float, vec3, int, ...
     std::string code;  ///< gives back a float or vector of as many numbers
 };
 
 /// The variable whose name stands at `place`, a byte of `code`: one that the code itself declares, anywhere in it,
-/// parameters of functions included. Its value is the one after the statement in which the name stands (before it
-/// where that leaves, or asks for a condition); in a loop and in a function the last of them; 0 where the statement
-/// is not come to. Faults: `edit.extract`.
+/// parameters of functions included. Of a struct, an array or a matrix it is the part that stands behind the name, up
+/// to where the mark is, and where that is too large for a picture the first part of it. Its value is the one after the
+/// statement in which the name stands (before it where that leaves, or asks for a condition); in a loop and in a
+/// function the last of them; 0 where the statement is not come to. Faults: `edit.extract`.
 Result<SeenVariable> seen_variable(std::string_view code, std::uint32_t place);
 
 /// The name of the step that gives a seen variable; no step of a user can have it.

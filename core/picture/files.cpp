@@ -90,10 +90,12 @@ template <class Read>
 Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, const Read& read) {
     Picture picture;
     bool stopped = false;
-    const ReadWatch watched = [&](double share) {
-        stopped = stopped || !watch(share);
+    const auto goes_on = [&](bool on) {
+        stopped = stopped || !on;
         return !stopped;
     };
+    const ReadWatch watched([&](double share) { return goes_on(watch(share)); },
+                            [&](int width, int height) { return goes_on(watch.admits(width, height)); });
     std::optional<Fault> fault =
         fault_of_reading(path, [&](std::string& error) { return read(watched, picture, error); });
     if (stopped) return reading_stopped(path);

@@ -44,6 +44,7 @@ PictureRead read(const std::string& path, PictureMeaning meaning, int frame, con
     rows.meaning = meaning;
     rows.whole_numbers = !spec.format.is_floating_point();
     rows.eight_bits = spec.format == OIIO::TypeDesc::UINT8;
+    if (!watch.admits(spec.width, spec.height)) return PictureRead::unreadable;
     picture = Picture(spec.width, spec.height, 4);
     // A few rows at a time, so that beside the picture little more is held; files cut into tiles give all at once.
     const int at_once = spec.tile_width > 0 ? spec.height : rows_at_once;

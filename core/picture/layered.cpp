@@ -122,6 +122,7 @@ PictureRead read_one_layer(const std::string& path, const std::string& name, Pic
     std::unique_ptr<OIIO::ImageInput> input;
     if (const PictureRead opened = open_at(path, own->part, input, error); opened != PictureRead::done) return opened;
     const OIIO::ImageSpec spec = input->spec();
+    if (!watch.admits(spec.width, spec.height)) return PictureRead::unreadable;
     picture = Picture(spec.width, spec.height, 4);
     for (std::size_t i = 0; i < picture.data.size(); i += 4) {
         for (std::size_t c = 0; c < 3; ++c) picture.data[i + c] = 0;

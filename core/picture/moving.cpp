@@ -149,6 +149,8 @@ public:
         if (frame < next_ - 1) {
             if (const PictureRead again = begin(error); again != PictureRead::done) return again;
         }
+        const AVCodecParameters* is = format_->streams[0]->codecpar;
+        if (!watch.admits(is->width, is->height)) return PictureRead::unreadable;
         for (const int from = next_; next_ <= frame; ++next_) {
             if (!watch(static_cast<double>(next_ - from) / (frame + 1 - from))) return PictureRead::unreadable;
             av_frame_unref(shown_.get());

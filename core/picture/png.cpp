@@ -57,6 +57,7 @@ PictureRead read_png(const std::string& path, PictureMeaning meaning, const Read
     const bool wide = head.bit_depth == 16;
     const int w = static_cast<int>(head.width);
     const int h = static_cast<int>(head.height);
+    if (!watch.admits(w, h)) return PictureRead::unreadable;
     Picture made(w, h, 4);
     Rows rows;
     rows.meaning = meaning;

@@ -151,6 +151,10 @@ public:
         };
         for (;;) {
             if (!fill(&answer, sizeof(answer), watch, share)) return broken_off();
+            if (answer.kind == ReaderAnswer::size) {
+                if (!watch.admits(answer.width, answer.height)) return broken_off();
+                continue;
+            }
             if (answer.kind != ReaderAnswer::progress) break;
             // Also of what is no number.
             const double told = answer.share > 0 ? std::min(answer.share, 1.0) : 0;
@@ -206,10 +210,12 @@ private:
 PictureRead answered(const ReaderAsk& ask, const std::string& path, const std::string& layer, const ReadWatch& watch,
                      std::string& list, Picture* picture, std::string& error) {
     bool stopped = false;
-    const ReadWatch watched = [&](double share) {
-        stopped = !watch(share);
+    const auto goes_on = [&](bool on) {
+        stopped = stopped || !on;
         return !stopped;
     };
+    const ReadWatch watched([&](double share) { return goes_on(watch(share)); },
+                            [&](int width, int height) { return goes_on(watch.admits(width, height)); });
     PictureRead done = PictureRead::unreadable;
     // Once more where not the file is to blame, but the program was ended.
     for (int tries = 0; tries < 2; ++tries) {

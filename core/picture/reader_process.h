@@ -39,9 +39,10 @@ struct SequenceAsk {
     PictureMeaning meaning = PictureMeaning::colour;
 };
 
-/// Comes back any number of times: how far the reading is, and last what it gave, followed by its bytes.
+/// Comes back any number of times: how far the reading is, or how large the picture will be, and last what it gave,
+/// followed by its bytes.
 struct ReaderAnswer {
-    enum Kind : std::uint32_t { progress = 0x6C717071, given };
+    enum Kind : std::uint32_t { progress = 0x6C717071, size, given };
     Kind kind = progress;
     PictureRead read = PictureRead::unreadable;
     double share = 0;

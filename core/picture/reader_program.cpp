@@ -129,6 +129,14 @@ public:
         return put(&answer, sizeof(answer));
     }
 
+    bool size(int width, int height) {
+        ReaderAnswer answer;
+        answer.kind = ReaderAnswer::size;
+        answer.width = width;
+        answer.height = height;
+        return put(&answer, sizeof(answer));
+    }
+
     bool give(PictureRead read, const std::string& list, const Picture* picture = nullptr) {
         ReaderAnswer answer;
         answer.kind = ReaderAnswer::given;
@@ -174,7 +182,8 @@ void read_sequence(const Readers& readers, const Asked& asked, const ReadWatch& 
 
 void answer(const Readers& readers, const Asked& asked, const Walls& walls) {
     Answering answering(asked.answer.get());
-    const ReadWatch watch = [&](double share) { return answering.progress(share); };
+    const ReadWatch watch([&](double share) { return answering.progress(share); },
+                          [&](int width, int height) { return answering.size(width, height); });
     std::string error;
     switch (asked.ask.task) {
         case ReaderTask::prepare:

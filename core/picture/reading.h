@@ -4,13 +4,32 @@
 #include <functional>
 #include <memory>
 #include <string>
+#include <type_traits>
+#include <utility>
 
 #include "core/picture/files.h"
 
 namespace lacquer {
 
-/// Is told what share of the picture has been read, 0..1, again and again; false stops the reading.
-using ReadWatch = std::function<bool(double share)>;
+/// Who waits for a picture, and may stop its reading.
+class ReadWatch {
+public:
+    using Share = std::function<bool(double share)>;
+    using Size = std::function<bool(int width, int height)>;
+
+    /// `share` is told what has been read of it, 0..1, again and again; `size` how large it is, before anything is
+    /// decoded. What gives false stops the reading.
+    template <class Told>
+    requires std::is_invocable_r_v<bool, Told, double> ReadWatch(Told share, Size size = {})
+        : share_(std::move(share)), size_(std::move(size)) {}
+
+    bool operator()(double share) const { return share_(share); }
+    bool admits(int width, int height) const { return !size_ || size_(width, height); }
+
+private:
+    Share share_;
+    Size size_;
+};
 
 /// A file whose pictures follow one another, kept open: each is laid over those before it, so that only those after the
 /// one read last need no decoding from the beginning.

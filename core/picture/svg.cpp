@@ -143,6 +143,7 @@ PictureRead read_svg(const std::string& path, PictureMeaning meaning, const Read
         return answer.kind == SvgAnswer::too_large ? PictureRead::too_large : PictureRead::unreadable;
     }
     if (!is_drawable_size(answer.width, answer.height)) return broken_off();
+    if (!watch.admits(answer.width, answer.height)) return PictureRead::unreadable;
     Picture drawn(answer.width, answer.height, 4);
     std::vector<std::uint32_t> row(static_cast<std::size_t>(answer.width));
     for (int y = 0; y < answer.height; ++y) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <chrono>
 #include <filesystem>
+#include <numeric>
 #include <system_error>
 #include <utility>
 
@@ -35,6 +36,10 @@ std::size_t cost_of(const Result<KeptPictures>& pictures) {
     if (!pictures) return bytes;
     for (const PicturePtr& picture : *pictures) bytes += picture->data.size() * sizeof(float);
     return bytes;
+}
+
+std::size_t bytes_of(int width, int height) {
+    return static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4 * sizeof(float);
 }
 
 KeptPictures shared(std::vector<Picture> pictures) {
@@ -88,6 +93,17 @@ std::size_t PictureStore::in_use() {
     return bytes;
 }
 
+// What is only kept gives way to it; one by itself may be of any size.
+bool PictureStore::make_room(const std::string& key, std::size_t bytes) {
+    items_.make_room(bytes);
+    bytes_coming_.erase(key);
+    const std::size_t others =
+        in_use() + std::accumulate(bytes_coming_.begin(), bytes_coming_.end(), std::size_t{0},
+                                   [](std::size_t sum, const auto& coming) { return sum + coming.second; });
+    bytes_coming_[key] = bytes;
+    return others == 0 || others + bytes <= most_in_use_;
+}
+
 void PictureStore::try_again() {
     const std::lock_guard lock(mutex_);
     items_.drop_if([](const Item& kept) { return !kept.pictures && kept.pictures.fault().id == memory_fault; });
@@ -117,32 +133,37 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
     }
     shares_read_[key] = 0;
     lock.unlock();
-    const ReadWatch watched = [&](double share) {
+    bool fits = true;
+    const auto told_share = [&](double share) {
         {
             const std::lock_guard told(mutex_);
             shares_read_[key] = share;
         }
         return watch(share);
     };
-    Result<Picture> made = guarded([&] { return reading(watched); });
+    const auto told_size = [&](int width, int height) {
+        const std::lock_guard told(mutex_);
+        fits = make_room(key, bytes_of(width, height));
+        return fits;
+    };
+    Result<Picture> made = guarded([&] { return reading(ReadWatch(told_share, told_size)); });
     lock.lock();
     shares_read_.erase(key);
+    bytes_coming_.erase(key);
     read_.notify_all();
+    if (!fits) {
+        const Fault too_much = more_than_fits(most_in_use_);
+        keep(key, {{}, too_much});
+        return too_much;
+    }
     if (!made) {
         // It was stopped for one of those that want it; others may still read it.
         if (made.fault().id != reading_stopped().id) keep(key, {{}, made.fault()});
         return made.fault();
     }
     const auto picture = std::make_shared<const Picture>(std::move(*made));
-    // What is only kept gives way to it first.
     keep(key, {{}, KeptPictures{picture}});
     read_pictures_[key] = picture;
-    if (const std::size_t bytes = in_use(); bytes > most_in_use_ && read_pictures_.size() > 1) {
-        const Fault too_much = more_than_fits(most_in_use_);
-        read_pictures_.erase(key);
-        keep(key, {{}, too_much});
-        return too_much;
-    }
     return PicturePtr(picture);
 }
 

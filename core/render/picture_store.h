@@ -32,7 +32,8 @@ public:
     static constexpr std::size_t usual_budget = std::size_t{1024} * 1024 * 1024;
 
     /// Besides what is kept, pictures that somebody holds at the same time may take half as much again, and never less
-    /// than `least_in_use`: a finish that reads more is told so, and the rest of its pictures are not there.
+    /// than `least_in_use`: a finish that reads more is told so before the rest of its pictures are decoded, and those
+    /// are not there.
     static constexpr std::size_t least_in_use = usual_budget / 2 * 3;
 
     explicit PictureStore(std::size_t budget = usual_budget)
@@ -97,12 +98,14 @@ private:
     Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
     void keep(const std::string& key, Item item);
     std::size_t in_use();
+    bool make_room(const std::string& key, std::size_t bytes);
 
     const std::size_t most_in_use_;
     std::map<std::string, std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;
     std::condition_variable read_;
-    std::map<std::string, double> shares_read_;  // of what is being read
+    std::map<std::string, double> shares_read_;        // of what is being read
+    std::map<std::string, std::size_t> bytes_coming_;  // of what is being read, once that is known
     RecentlyUsed<std::string, Item> items_;
     RecentlyUsed<std::string, Result<std::vector<PictureLayer>>> layers_{256};
     RecentlyUsed<std::string, PictureFrames> frames_{256};

@@ -81,8 +81,9 @@ ShaderValue ShaderTranslator::call(const ShaderNode& node) {
         return construct(shape, node.span, values(node.args));
     if (node.text == "at" && !overloads_.contains("at")) return gradient(node);
     if (node.text == "previous" && !overloads_.contains("previous")) return previous(node);
-    std::vector<ShaderValue> args = values(node.args);
-    if (ShaderFunction* own = chosen(node.text, args, false)) return called(*own, node, std::move(args));
+    GivenArguments given = given_to(node);
+    std::vector<ShaderValue>& args = given.values;
+    if (ShaderFunction* own = chosen(node.text, args, false)) return called(*own, node, std::move(given));
     if (node.text == "texture" && args.size() == 2) return read(node, Builtin::texture, std::move(args));
     if (node.text == "textureLod" && args.size() == 3) return read(node, Builtin::texture_lod, std::move(args));
     const bool ours = elsewhere_.has_value();
@@ -92,7 +93,7 @@ ShaderValue ShaderTranslator::call(const ShaderNode& node) {
     if (ShaderFunction* ready = chosen(node.text, args, true)) {
         if (!is_glsl_function(node.text) && !elsewhere_)
             note(node.word, "'" + node.text + "' is read as GLSL ES 3.00 has it");
-        return called(*ready, node, std::move(args));
+        return called(*ready, node, std::move(given));
     }
     const bool of_matrices = node.text == "outerProduct" ||
                              std::any_of(args.begin(), args.end(),

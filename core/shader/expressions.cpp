@@ -38,6 +38,45 @@ std::vector<ShaderValue> ShaderTranslator::values(const std::vector<ShaderNode>&
     return made;
 }
 
+// Whether some function of this name changes what it is handed there.
+bool ShaderTranslator::may_give_back(const ShaderNode& call, std::size_t argument) const {
+    const auto found = overloads_.find(call.text);
+    if (found == overloads_.end()) return false;
+    return std::any_of(found->second.begin(), found->second.end(), [&](const ShaderFunction* function) {
+        return function->directions.size() == call.args.size() && function->directions[argument] != Direction::in;
+    });
+}
+
+// Each is computed once, from left to right, those that are given back with their places.
+GivenArguments ShaderTranslator::given_to(const ShaderNode& call) {
+    const auto& nodes = call.args;
+    const auto changes = [&](const ShaderNode& node) { return has_effects(node); };
+    GivenArguments given{{}, std::vector<std::optional<ShaderPlace>>(nodes.size())};
+    if (std::none_of(nodes.begin(), nodes.end(), changes)) {
+        given.values = values(nodes);
+        return given;
+    }
+    for (std::size_t k = 0; k < nodes.size(); ++k) {
+        if (may_give_back(call, k) && is_settable(nodes[k])) {
+            given.places[k] = place(nodes[k]);
+            given.values.push_back(value_at(*given.places[k]));
+        } else {
+            given.values.push_back(value(nodes[k]));
+        }
+        if (std::any_of(nodes.begin() + static_cast<std::ptrdiff_t>(k) + 1, nodes.end(), changes))
+            given.values.back() = kept(std::move(given.values.back()));
+    }
+    return given;
+}
+
+// A variable, or parts of one.
+bool ShaderTranslator::is_settable(const ShaderNode& node) const {
+    if (node.kind == ShaderNodeKind::field || node.kind == ShaderNodeKind::index) return is_settable(node.args[0]);
+    if (node.kind != ShaderNodeKind::name) return false;
+    const ShaderName* known = find(node.text);
+    return known != nullptr && !known->is_type && known->writable;
+}
+
 ShaderValue ShaderTranslator::value(const ShaderNode& node) {
     count_work(node.span);
     switch (node.kind) {

@@ -162,7 +162,7 @@ ShaderFunction* ShaderTranslator::chosen(const std::string& name, const std::vec
     return nullptr;
 }
 
-ShaderValue ShaderTranslator::called(ShaderFunction& function, const ShaderNode& node, std::vector<ShaderValue> args) {
+ShaderValue ShaderTranslator::called(ShaderFunction& function, const ShaderNode& node, GivenArguments given) {
     if (function.definition == nullptr)
         refuse("lang.unknown-function", at(node.word), "'" + function.name + "' is told of and never defined",
                "write what it does");
@@ -172,22 +172,20 @@ ShaderValue ShaderTranslator::called(ShaderFunction& function, const ShaderNode&
     if (!function.in_place) {
         const std::shared_ptr<const TypedFunction> made = plain(function);
         Typed run{FunctionRun{made->name, made}, made->type, at(node.span)};
-        for (ShaderValue& arg : args) {
+        for (ShaderValue& arg : given.values) {
             for (Typed& leaf : arg.leaves) run.args.push_back(std::move(leaf));
         }
         count_work(node.span, made->size);
         return {function.type, {std::move(run)}, at(node.span)};
     }
-    std::vector<std::optional<ShaderPlace>> places(args.size());
-    for (std::size_t k = 0; k < args.size(); ++k) {
-        if (function.directions[k] == Direction::in) continue;
-        if (has_effects(node.args[k]))
-            refuse("lang.assignment", at(node.args[k].span),
-                   "what is given back here would be found by changing something",
-                   "compute the place before, into a variable");
-        places[k] = place(node.args[k]);
+    for (std::size_t k = 0; k < given.places.size(); ++k) {
+        if (function.directions[k] == Direction::in) {
+            given.places[k].reset();
+        } else if (!given.places[k]) {
+            given.places[k] = place(node.args[k]);
+        }
     }
-    return run_in_place(function, node, args, places);
+    return run_in_place(function, node, given.values, given.places);
 }
 
 void ShaderTranslator::items_of(const ShaderSyntax& syntax, bool built_in) {

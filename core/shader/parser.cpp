@@ -342,6 +342,36 @@ ShaderStatement ShaderParser::declaration() {
     return declaration_of(before, type());
 }
 
+// A condition; or a variable that is one, which is declared anew at each turn: with what the body begins with then.
+std::vector<ShaderStatement> ShaderParser::loop_condition(ShaderStatement& loop) {
+    if (!sees_declaration()) {
+        loop.condition.push_back(expression());
+        return {};
+    }
+    ShaderStatement declared;
+    declared.kind = ShaderStatementKind::declare;
+    declared.span = peek().span;
+    declared.storage = qualifiers().storage;
+    declared.type = type();
+    Declarator name;
+    name.span = peek().span;
+    name.name = new_name("what is declared").text;
+    expect("=", "a '=' and the condition");
+    name.value.push_back(assignment());
+    ShaderStatement ends;
+    ends.kind = ShaderStatementKind::branch;
+    ends.span = name.span;
+    ends.nodes.push_back(node(ShaderNodeKind::name, name.span, name.span, name.name, {}));
+    ends.otherwise.emplace_back();
+    ends.otherwise.back().kind = ShaderStatementKind::leave;
+    ends.otherwise.back().span = name.span;
+    declared.names.push_back(std::move(name));
+    std::vector<ShaderStatement> begin;
+    begin.push_back(std::move(declared));
+    begin.push_back(std::move(ends));
+    return begin;
+}
+
 ShaderStatement ShaderParser::declaration_of(const Qualifiers& before, TypeSyntax of) {
     ShaderStatement made;
     made.kind = ShaderStatementKind::declare;

@@ -66,6 +66,8 @@ private:
     ShaderStatement branch();
     ShaderStatement for_loop();
     ShaderStatement while_loop();
+    std::vector<ShaderStatement> loop_condition(ShaderStatement& loop);
+    std::vector<ShaderStatement> loop_body(std::vector<ShaderStatement> begin);
     ShaderStatement do_loop();
     ShaderStatement choose();
     ShaderStatement label();

@@ -1,4 +1,5 @@
 // Statements: GLSL ES 3.00, chapter 6.
+#include <iterator>
 #include <utility>
 
 #include "core/shader/parser.h"
@@ -99,11 +100,12 @@ ShaderStatement ShaderParser::for_loop() {
     expect("(", "a '(' and where the loop begins");
     structures_.emplace_back();
     if (!take(";")) made.first.push_back(sees_declaration() ? declaration() : computation());
-    if (!sees(";")) made.condition.push_back(expression());
+    std::vector<ShaderStatement> begin;
+    if (!sees(";")) begin = loop_condition(made);
     expect(";", "a ';' and the step");
     if (!sees(")")) made.last.push_back(expression());
     expect(")", "a ')' after the loop's head");
-    made.body = body();
+    made.body = loop_body(std::move(begin));
     structures_.pop_back();
     return made;
 }
@@ -113,10 +115,19 @@ ShaderStatement ShaderParser::while_loop() {
     made.kind = ShaderStatementKind::loop;
     made.span = next().span;
     expect("(", "a '(' and a condition");
-    made.condition.push_back(expression());
+    structures_.emplace_back();
+    std::vector<ShaderStatement> begin = loop_condition(made);
     expect(")", "a ')' after the condition");
-    made.body = body();
+    made.body = loop_body(std::move(begin));
+    structures_.pop_back();
     return made;
+}
+
+std::vector<ShaderStatement> ShaderParser::loop_body(std::vector<ShaderStatement> begin) {
+    std::vector<ShaderStatement> own = body();
+    if (begin.empty()) return own;
+    begin.insert(begin.end(), std::make_move_iterator(own.begin()), std::make_move_iterator(own.end()));
+    return begin;
 }
 
 ShaderStatement ShaderParser::do_loop() {

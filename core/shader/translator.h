@@ -66,6 +66,12 @@ struct ShaderName {
     bool is_type = false;  ///< a struct's name
 };
 
+/// What a call hands over: values, and places of those arguments that were found in computing it.
+struct GivenArguments {
+    std::vector<ShaderValue> values;
+    std::vector<std::optional<ShaderPlace>> places;
+};
+
 /// A function, as often as it is told of.
 struct ShaderFunction {
     std::string name;
@@ -122,7 +128,7 @@ private:
     std::shared_ptr<const TypedFunction> plain(ShaderFunction& function);
     ShaderValue run_in_place(ShaderFunction& function, const ShaderNode& node, const std::vector<ShaderValue>& args,
                              const std::vector<std::optional<ShaderPlace>>& places);
-    ShaderValue called(ShaderFunction& function, const ShaderNode& node, std::vector<ShaderValue> args);
+    ShaderValue called(ShaderFunction& function, const ShaderNode& node, GivenArguments given);
     void check_all_functions();
     Typed finished(Span span);
     void declare_outputs(const ShaderSyntax& syntax);
@@ -170,6 +176,9 @@ private:
     // expressions.cpp
     ShaderValue value(const ShaderNode& node);
     std::vector<ShaderValue> values(const std::vector<ShaderNode>& nodes);
+    GivenArguments given_to(const ShaderNode& call);
+    bool is_settable(const ShaderNode& node) const;
+    bool may_give_back(const ShaderNode& call, std::size_t argument) const;
     ShaderValue name(const ShaderNode& node);
     ShaderValue field(const ShaderNode& node);
     ShaderValue parts_of(ShaderValue whole, const ShaderNode& node);

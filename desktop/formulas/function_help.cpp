@@ -20,10 +20,10 @@ namespace {
 
 constexpr int picture_width = 224;
 constexpr int picture_height = 126;
+constexpr double shown_at = 1;  // seconds; what goes on from tick to tick has begun by then
 
 // The picture as the text of an image; empty where nothing is to be seen.
-QString picture_of(const BuiltinRow& row) {
-    const std::string formula = shown_formula(row);
+QString picture_of(const std::string& formula) {
     if (formula.empty()) return {};
     WorkerPool pool(2);
     Renderer renderer(pool);
@@ -33,6 +33,7 @@ QString picture_of(const BuiltinRow& row) {
     request.frame_width = picture_width;
     request.frame_height = picture_height;
     request.steps = {"shown"};
+    request.time = shown_at;
     const Result<Frame> frame = renderer.render(request, Cancel());
     if (!frame || frame->steps.empty()) return {};
     const Image8 drawn = to_image(frame->steps.front().picture, frame->steps.front().type, pool);
@@ -47,18 +48,16 @@ QString picture_of(const BuiltinRow& row) {
 }  // namespace
 
 QString function_help(const std::string& name) {
+    const std::optional<ShownFunction> shown = shown_function(name);
+    if (!shown) return {};
     QString html;
-    QString picture;
-    for (const BuiltinRow& row : builtin_rows()) {
-        if (row.name != name) continue;
+    for (const ShownCall& row : shown->rows) {
         html += QStringLiteral("<p><code>%1</code><br>%2</p>")
-                    .arg(qs(signature_text(row)).toHtmlEscaped(), core_words(row.words).toHtmlEscaped());
-        if (picture.isEmpty()) picture = picture_of(row);
+                    .arg(qs(row.head).toHtmlEscaped(), core_words(row.words).toHtmlEscaped());
     }
-    if (html.isEmpty()) return {};
     const QString from = is_glsl_function(name) ? QObject::tr("A function of GLSL ES 3.00.")
                                                 : QObject::tr("A function of Lacquer's own.");
-    return QStringLiteral("<b>%1</b>%2%3<p>%4</p>").arg(qs(name), picture, html, from);
+    return QStringLiteral("<b>%1</b>%2%3<p>%4</p>").arg(qs(name), picture_of(shown->formula), html, from);
 }
 
 }  // namespace lacquer

@@ -125,6 +125,48 @@ TEST_CASE("a batch tells what it would do, does it, and reports what differs") {
     CHECK(run_cli(words + " --share 9/3").code == 1);
 }
 
+TEST_CASE("every demo's batch drawn twice is the same, and a constant that was changed in one is found there alone") {
+    const test::TemporaryFolder folder;
+    fs::copy(LACQUER_SOURCE "/demo", folder.file("demo"), fs::copy_options::recursive);
+    std::string jobs;
+    for (const auto& entry : fs::directory_iterator(folder.file("demo/finishes"))) {
+        if (entry.path().extension() != ".lacquer") continue;
+        const std::string name = entry.path().stem().string();
+        jobs += (jobs.empty() ? "" : ", ") + ("{\"name\": \"" + name + "\", \"finish\": \"demo/finishes/" + name) +
+                ".lacquer\", \"frames\": 4, \"range\": [1, 2], \"sizes\": \"48x27\", \"output\": \"out/" + name +
+                ".png\"}";
+    }
+    test::write_file(folder.file("jobs.json"), "{\"format\": 1, \"jobs\": [" + jobs + "]}");
+    const std::string words =
+        "batch '" + folder.file("jobs.json") + "' --must-match --report '" + folder.file("report") + "'";
+    const auto differing = [&] {
+        std::vector<std::string> names;
+        const Result<Json> report = json_from_text(test::read_file(folder.file("report.json")), "report");
+        REQUIRE(report);
+        REQUIRE(report->find("tasks")->size() > 30);
+        for (const Json& task : report->find("tasks")->list()) {
+            if (const Json* largest = task.find("largest_difference"); largest != nullptr && largest->number() > 0)
+                names.push_back(task.find("name")->text());
+        }
+        return names;
+    };
+    const test::CommandResult first = run_cli(words);
+    INFO(first.output);
+    REQUIRE(first.code == 0);
+    const test::CommandResult second = run_cli(words + " --again");
+    INFO(second.output);
+    CHECK(second.code == 0);
+    CHECK(differing().empty());
+    const std::string changed = folder.file("demo/finishes/everyday-grade.lacquer");
+    Result<OpenedFinish> opened = load_finish(changed);
+    REQUIRE(opened);
+    opened->finish.coats.back().steps.own().back().formula =
+        "(" + opened->finish.coats.back().steps.own().back().formula + ") * 0.9";
+    REQUIRE(save_finish(changed, opened->finish));
+    CHECK(run_cli(words).code == 1);
+    CHECK(differing() == std::vector<std::string>{"everyday-grade"});
+}
+
 TEST_CASE("the ready engines draw what one process draws") {
     const test::TemporaryFolder folder;
     const std::string cli = test::program_folder() + "/lacquer-cli";

@@ -87,6 +87,21 @@ TEST_CASE("a variable has the value that it has after its statement") {
         // Names that are hidden, and used already.
         {"float a = 1.0;\n{ float a = 5.0; @a += 1.0; }\nreturn a;", {6}},
         {"float seen_a = 4.0;\nfloat @a = seen_a;\nreturn a;", {4}},
+        // Parts: what stands behind the name, else the first; up to the mark, if that is on one.
+        {"mat2 @m = mat2(1.0, 2.0, 3.0, 4.0);\nreturn m[0].x;", {1, 2}},
+        {"mat3x2 m = mat3x2(1.0, 2.0, 3.0, 4.0, 5.0, 6.0);\nfloat x = @m[2].x;\nreturn x;", {5, 6}},
+        {"float @a[2] = float[2](1.0, 2.0);\nreturn a[0];", {1}},
+        {"float[3] a = float[3](1.0, 2.0, 3.0); int i = 1;\n@a[i + 1] = 7.0;\nreturn a[0];", {7}},
+        {"int i = 0; float a[2] = float[2](1.0, 2.0);\nfloat b = @a[i++];\nreturn b;", {1}},
+        {"struct S { float x; vec2 y; };\nS @s = S(1.0, vec2(2.0, 3.0));\nreturn s.x;", {1}},
+        {"struct S { float x; vec2 y; };\nS s = S(1.0, vec2(2.0, 3.0));\nreturn s.@y.x;", {2, 3}},
+        {"struct S { float x; vec2 y; };\nS s = S(1.0, vec2(2.0, 3.0));\nreturn s.y.@y;", {3}},
+        {"struct T { ivec3 n[2]; }; struct S { T t; };\nS s; s.t.n[1] = ivec3(4, 5, 6);\n@s.t.n[1].x = 7;\nreturn 0.0;",
+         {7, 5, 6}},
+        {"struct T { ivec3 n[2]; }; struct S { T t; };\nS s; s.t.n[0] = ivec3(4, 5, 6);\ns.@t.n[1].x = 7;\nreturn 0.0;",
+         {4, 5, 6}},
+        {"vec4 v = vec4(1.0, 2.0, 3.0, 4.0);\nfloat x = v.@zw.x;\nreturn x;", {3, 4}},
+        {"struct { bool b; } @s; s.b = true;\nreturn 1.0;", {0}},
         // Macros.
         {"#define TWICE(x) ((x) * 2.0)\nfloat @a = TWICE(3.0);\nreturn a;", {6}},
         {"#define UP a += 1.0;\nfloat a = 1.0;\nUP @a += 1.0;\nreturn a;", {3}},
@@ -125,9 +140,9 @@ TEST_CASE("within a whole shader a variable takes the place of its output") {
 
 TEST_CASE("what has no value to be seen is told") {
     for (const char* code :
-         {"float a = 1.0;\nreturn @uv.x;", "mat2 @m = mat2(1.0);\nreturn m[0].x;",
-          "float @a[2] = float[2](1.0, 2.0);\nreturn a[0];", "float a = @1.0;\nreturn a;", "float @a = ;\nreturn a;",
-          "float f(float @x) { }\nreturn 1.0;", "@", "struct S { float x; };\nS @s = S(1.0);\nreturn s.x;"}) {
+         {"float a = 1.0;\nreturn @uv.x;", "float a = 1.0;\nreturn vec2(a).@x;", "float a = @1.0;\nreturn a;",
+          "float @a = ;\nreturn a;", "float f(float @x) { }\nreturn 1.0;", "@",
+          "float f(sampler2D @s) { return 1.0; }\nreturn f(rim);"}) {
         INFO(code);
         const Marked marked(code);
         const Result<SeenVariable> made = seen_variable(marked.code, marked.place);

@@ -114,17 +114,17 @@ def fault_of(work):
         assert fault.mend or fault.id.startswith('file'), fault.id
         return fault.id
     raise AssertionError('no fault')
-assert fault_of(lambda: f.cue('nothing', at=0)) == 'library.unknown'
-assert fault_of(lambda: f.cue('hit', at=float('nan'))) == 'library.value'
-assert fault_of(lambda: f.cue('hit', at=-1)) == 'library.value'
-assert fault_of(lambda: f.set('nothing', 0, 1)) == 'library.unknown'
+assert fault_of(lambda: f.cue('nothing', at=0)) == 'play.unknown'
+assert fault_of(lambda: f.cue('hit', at=float('nan'))) == 'play.value'
+assert fault_of(lambda: f.cue('hit', at=-1)) == 'play.value'
+assert fault_of(lambda: f.set('nothing', 0, 1)) == 'play.unknown'
 assert fault_of(lambda: f.hold('softness', [1, 2, 3, 4])) == 'library.value'
 assert fault_of(lambda: f.hold('softness', [])) == 'library.value'
 assert fault_of(lambda: f.draw(0, 0, 5)) == 'library.size'
 assert fault_of(lambda: f.draw(0, 10**6, 1)) == 'library.size'
 assert fault_of(lambda: f.draw(0, 5, 5, step='nothing')) == 'library.unknown'
 assert fault_of(lambda: f.value('nothing', 0)) == 'library.unknown'
-assert fault_of(lambda: f.use_variant('nothing')) == 'library.unknown'
+assert fault_of(lambda: f.use_variant('nothing')) == 'play.unknown'
 assert fault_of(lambda: f.use_tape('/nowhere.tape')) == 'file.missing'
 assert fault_of(lambda: lacquer.open('/nowhere.lacquer')) == 'file.missing'
 assert fault_of(lambda: lacquer.open_text('{')) == 'file.json'

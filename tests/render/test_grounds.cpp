@@ -143,6 +143,7 @@ TEST_CASE("more pictures at the same time than fit are refused in words, and fit
     const test::TemporaryFolder folder;
     const ReadWatch on = [](double) { return true; };
     for (const char* name : {"a.png", "b.png", "c.png"}) REQUIRE(write_png(folder.file(name), grey(100, 7)));
+    test::write_file(folder.file("cut.png"), test::read_file(folder.file("a.png")).substr(0, 60));
     const std::size_t one = std::size_t{100} * 100 * 4 * sizeof(float);
     PictureStore store(one, 2 * one);
     const auto read = [&](const char* name) { return store.file(folder.file(name), PictureMeaning::colour, 0, on); };
@@ -158,8 +159,11 @@ TEST_CASE("more pictures at the same time than fit are refused in words, and fit
         // It is not read again for every frame, nor kept by anybody.
         CHECK_FALSE(read("c.png"));
         CHECK(read("a.png"));
+        // Nothing of it is decoded: this one could not be.
+        CHECK(read("cut.png").fault().id == "picture.memory");
     }
     store.try_again();
+    CHECK(read("cut.png").fault().id == "picture.unreadable");
     CHECK(read("c.png"));
     // One alone is never too many.
     PictureStore small(1, 1);

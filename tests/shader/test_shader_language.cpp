@@ -83,6 +83,16 @@ const std::vector<LanguageLine> lines = {
      "int n = 0; float x = p.x; while (x < 3.0) { x *= 1.5; x += 0.1; if (n++ > 4) break; } int k = 0; do { k++; if (k "
      "== 3) continue; x += 0.01; } while (k < 5);"
      "float y = p.y; while ((y += 0.3) < 2.0) { if (y > 1.5) continue; n++; } c = vec4(x, float(n), y, float(k));"},
+    {"6.3 variables that are conditions", "",
+     "int n = 0; float x = p.x; while (bool small = x < 3.0) { x = x * 1.5 + 0.1; if (n++ > 4) continue; x += small ? "
+     "0.01 : 9.0; } float y = 0.0; for (int i = 0; bool more = float(i) < p.y * 6.0; i++) { if (i == 2) continue; y += "
+     "more ? 0.1 : 5.0; } c = vec4(x, float(n), y, 1.0);"},
+    {"6.1.1 places that are found by changing something",
+     "void give(out float a, inout int j) { j += 2; a = float(j) * 0.1; } void both(inout int j, out float a) { j = 2; "
+     "a = 0.7; } float twice(inout float x) { x *= 2.0; return x; }",
+     "float a[4]; a[0] = a[1] = a[2] = a[3] = p.x; int i = 0; give(a[i++], i); int k = 1; both(k, a[k]); int m = 3; "
+     "give(a[m], m); float t = twice(a[i - 3 + int(p.y)]); vec3 v = vec3(0.25); int q = 0; v[q++] += 0.25; v[++q] = "
+     "p.y; c = vec4(a[0] + t, a[1] + v.x, a[2] + v.y, a[3] + v.z);"},
     {"6.4 discard", "float f(float x) { if (x > 0.8) discard; return x; }",
      "if (p.y < 0.2) discard; c = vec4(f(p.x), p.y, 0.5, 1.0);"},
     {"4.3 globals", "float total = 0.5; int calls = 0; float add(float x) { total += x; calls++; return total; }",
