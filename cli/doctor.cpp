@@ -75,10 +75,7 @@ Finding walls_finding() {
     std::string error;
     const Walls walls = reader_walls(error);
     if (!error.empty()) return {"picture reader", error, false};
-    const auto word = [](bool stands, const char* words) { return stands ? std::string() : std::string(words); };
-    const std::string missing = word(walls.files, "; it can read other files (no Landlock)") +
-                                word(walls.calls, "; it can reach the network (no seccomp)") +
-                                word(walls.memory, "; its memory has no limit");
+    const std::string missing = missing_walls(walls);
     return {"picture reader",
             missing.empty() ? "kept from other files, the network and more than 4 GB" : "not walled in" + missing,
             missing.empty()};

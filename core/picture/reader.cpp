@@ -295,6 +295,14 @@ PictureRead open_sequence_apart(const std::string& path, std::shared_ptr<Picture
     return done;
 }
 
+std::string missing_walls(const Walls& walls) {
+    std::string words;
+    if (!walls.files) words += "; it can read other files (no Landlock)";
+    if (!walls.calls) words += "; it can reach the network (no seccomp)";
+    if (!walls.memory) words += "; its memory has no limit";
+    return words;
+}
+
 Walls reader_walls(std::string& error) {
     Walls walls;
     (void)list_apart(ReaderTask::walls, {}, unpacked_walls, walls, error);

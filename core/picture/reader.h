@@ -28,4 +28,8 @@ PictureRead open_sequence_apart(const std::string& path, std::shared_ptr<Picture
 /// Which walls stand around readers on this system. None, with a text in `error`, where none can be started.
 Walls reader_walls(std::string& error);
 
+/// What a reader could do for lack of walls, in words that go on behind others: "; it can reach the network (no
+/// seccomp)". Empty where all stand.
+std::string missing_walls(const Walls& walls);
+
 }  // namespace lacquer

@@ -117,14 +117,14 @@ std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int3
 
 std::array<float, 4> sample_linear(const Picture& picture, float u, float v) { return sample(view_of(picture), u, v); }
 
-std::vector<Picture> smaller_copies(const Picture& picture, bool weighed) {
+std::vector<Picture> smaller_copies(const Picture& picture, bool weighed, const Cancel& cancel) {
     std::vector<Picture> copies;
     int width = picture.width;
     int height = picture.height;
     while (width > 1 || height > 1) {
         width = std::max(1, width / 2);
         height = std::max(1, height / 2);
-        copies.push_back(shrink_to(copies.empty() ? picture : copies.back(), width, height, weighed));
+        copies.push_back(shrink_to(copies.empty() ? picture : copies.back(), width, height, weighed, cancel));
     }
     return copies;
 }
@@ -146,9 +146,9 @@ void halve_row(const float* upper, const float* lower, int width, std::size_t ch
 // Where new pixel n of `to` begins among `from` old ones.
 int first_covered(int n, int from, int to) { return static_cast<int>(static_cast<long long>(n) * from / to); }
 
-Picture shrink_by_opacity(const Picture& picture, int width, int height) {
+Picture shrink_by_opacity(const Picture& picture, int width, int height, const Cancel& cancel) {
     Picture small(width, height, 4);
-    for (int y = 0; y < height; ++y) {
+    for (int y = 0; y < height && !cancel.requested(); ++y) {
         const int y0 = first_covered(y, picture.height, height);
         const int y1 = std::max(y0 + 1, first_covered(y + 1, picture.height, height));
         for (int x = 0; x < width; ++x) {
@@ -181,17 +181,18 @@ bool is_opaque(const Picture& picture) {
     return picture.channels == 4;
 }
 
-Picture shrink_to(const Picture& picture, int width, int height, bool weighed) {
+Picture shrink_to(const Picture& picture, int width, int height, bool weighed, const Cancel& cancel) {
     const int w = std::clamp(width, 1, std::max(1, picture.width));
     const int h = std::clamp(height, 1, std::max(1, picture.height));
     Picture small(w, h, picture.channels);
     if (picture.data.empty()) return small;
-    if (weighed && picture.channels == 4) return shrink_by_opacity(picture, w, h);
+    if (weighed && picture.channels == 4) return shrink_by_opacity(picture, w, h, cancel);
     if (picture.channels == 4 && picture.width == 2 * w && picture.height == 2 * h) {
-        for (int y = 0; y < h; ++y) halve_row(picture.at(0, 2 * y), picture.at(0, 2 * y + 1), w, 4, small.at(0, y));
+        for (int y = 0; y < h && !cancel.requested(); ++y)
+            halve_row(picture.at(0, 2 * y), picture.at(0, 2 * y + 1), w, 4, small.at(0, y));
         return small;
     }
-    for (int y = 0; y < h; ++y) {
+    for (int y = 0; y < h && !cancel.requested(); ++y) {
         const int y0 = static_cast<int>(static_cast<long long>(y) * picture.height / h);
         const int y1 = std::max(y0 + 1, static_cast<int>(static_cast<long long>(y + 1) * picture.height / h));
         for (int x = 0; x < w; ++x) {

@@ -6,6 +6,7 @@
 #include <span>
 #include <vector>
 
+#include "core/base/cancel.h"
 #include "core/picture/picture.h"
 
 namespace lacquer {
@@ -55,12 +56,12 @@ std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int3
 std::array<float, 4> sample_linear(const Picture& picture, float u, float v);
 
 /// The copies of `picture` at half the size, a quarter and so on down to one pixel, each the average of the one before.
-/// `weighed`: of colours by their opacity.
-std::vector<Picture> smaller_copies(const Picture& picture, bool weighed = false);
+/// `weighed`: of colours by their opacity. Called off, they are of that size all the same, and not filled.
+std::vector<Picture> smaller_copies(const Picture& picture, bool weighed = false, const Cancel& cancel = Cancel());
 
 /// `picture` averaged down so that neither side is larger than asked for: each new pixel is the mean of what it covers.
-/// `weighed`: of colours by their opacity.
-Picture shrink_to(const Picture& picture, int width, int height, bool weighed = false);
+/// `weighed`: of colours by their opacity. Called off, it is not filled.
+Picture shrink_to(const Picture& picture, int width, int height, bool weighed = false, const Cancel& cancel = Cancel());
 
 /// Whether every pixel of a picture of 4 channels has the opacity 1.
 bool is_opaque(const Picture& picture);

@@ -11,9 +11,9 @@ bool wants_copies(const Pass& pass, const std::string& name) {
     return std::find(pass.pyramids.begin(), pass.pyramids.end(), name) != pass.pyramids.end();
 }
 
-KeptPictures copies_of(const Picture& picture, bool weighed) {
+KeptPictures copies_of(const Picture& picture, bool weighed, const Cancel& cancel) {
     KeptPictures copies;
-    for (Picture& copy : smaller_copies(picture, weighed))
+    for (Picture& copy : smaller_copies(picture, weighed, cancel))
         copies.push_back(std::make_shared<const Picture>(std::move(copy)));
     return copies;
 }
@@ -90,7 +90,8 @@ PictureView FramePictures::view(const Pass& pass, const std::string& name, bool 
     if (!wants_copies(pass, name)) return view;
     Copies& copies = copies_[name][sampling.weighed];
     if (copies.views.empty()) {
-        copies.pictures = is_ground ? store_.copies(whole, sampling.weighed) : copies_of(picture, sampling.weighed);
+        copies.pictures =
+            is_ground ? store_.copies(whole, sampling.weighed) : copies_of(picture, sampling.weighed, cancel_);
         for (const PicturePtr& copy : copies.pictures) copies.views.push_back(view_of(*copy, sampling));
     }
     view.smaller = copies.views;

@@ -19,7 +19,7 @@ namespace lacquer {
 /// What the passes so far have stored, here or with the graphics driver, and the grounds that were asked for, by name.
 class FramePictures {
 public:
-    explicit FramePictures(PictureStore& store) : store_(store) {}
+    FramePictures(PictureStore& store, const Cancel& cancel) : store_(store), cancel_(cancel) {}
 
     /// A picture to draw on: an old one of the same shape where nothing reads it any more, so its pixels are anything.
     Picture blank(int width, int height, int channels);
@@ -54,6 +54,7 @@ private:
     Sampling read_as(const Pass& pass, const std::string& name, const Picture& picture, bool weighed, bool is_ground);
 
     PictureStore& store_;
+    const Cancel cancel_;
     std::map<std::string, Picture, std::less<>> stored_;
     std::map<std::string, GpuPicturePtr, std::less<>> with_driver_;
     std::set<std::string, std::less<>> copied_by_driver_;

@@ -102,7 +102,7 @@ std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize
 
 FrameRun::FrameRun(const FrameTools& tools, const RenderRequest& request, const FrameSize& size, DriveValues values,
                    const Cancel& cancel)
-    : tools_(tools), request_(request), size_(size), cancel_(cancel), pictures_(tools.stores.pictures) {
+    : tools_(tools), request_(request), size_(size), cancel_(cancel), pictures_(tools.stores.pictures, cancel) {
     frame_.values = std::move(values);
 }
 

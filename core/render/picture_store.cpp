@@ -6,6 +6,7 @@
 #include <chrono>
 #include <filesystem>
 #include <numeric>
+#include <optional>
 #include <system_error>
 #include <utility>
 
@@ -29,6 +30,11 @@ Fault more_than_fits(std::size_t most) {
             "use smaller ones, or allow more memory for pictures in the preferences",
             {},
             Severity::fault};
+}
+
+Fault too_large(const std::string& path, std::string message) {
+    return {"picture.too-large", std::move(message), "use a smaller one, or allow larger ones in the preferences",
+            Place{path, {}, 0, 0}, Severity::fault};
 }
 
 std::size_t cost_of(const Result<KeptPictures>& pictures) {
@@ -133,7 +139,7 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
     }
     shares_read_[key] = 0;
     lock.unlock();
-    bool fits = true;
+    std::optional<Fault> refused;
     const auto told_share = [&](double share) {
         {
             const std::lock_guard told(mutex_);
@@ -143,18 +149,23 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
     };
     const auto told_size = [&](int width, int height) {
         const std::lock_guard told(mutex_);
-        fits = make_room(key, bytes_of(width, height));
-        return fits;
+        const std::int64_t pixels = static_cast<std::int64_t>(width) * height;
+        if (pixels > limits_.most_pixels) {
+            refused = too_large({}, fmt::format("the picture has {} x {} pixels, which is more than {} million", width,
+                                                height, limits_.most_pixels / 1'000'000));
+        } else if (!make_room(key, bytes_of(width, height))) {
+            refused = more_than_fits(most_in_use_);
+        }
+        return !refused;
     };
     Result<Picture> made = guarded([&] { return reading(ReadWatch(told_share, told_size)); });
     lock.lock();
     shares_read_.erase(key);
     bytes_coming_.erase(key);
     read_.notify_all();
-    if (!fits) {
-        const Fault too_much = more_than_fits(most_in_use_);
-        keep(key, {{}, too_much});
-        return too_much;
+    if (refused) {
+        keep(key, {{}, *refused});
+        return *refused;
     }
     if (!made) {
         // It was stopped for one of those that want it; others may still read it.
@@ -189,10 +200,19 @@ Result<Picture> PictureStore::next_of(const std::string& path, PictureMeaning me
     return read;
 }
 
+std::optional<Fault> PictureStore::fault_of_file(const std::string& path) const {
+    std::error_code code;
+    const std::uintmax_t bytes = std::filesystem::file_size(path, code);
+    if (code || bytes <= limits_.most_file_bytes) return std::nullopt;
+    return too_large(path, fmt::format("the file has {} MB, which is more than {} MB", bytes / 1'000'000,
+                                       limits_.most_file_bytes / 1'000'000));
+}
+
 Result<PicturePtr> PictureStore::file(const std::string& path, PictureMeaning meaning, int frame,
                                       const ReadWatch& watch) {
     const std::string key = fmt::format("file {} {} {}\n{}", static_cast<int>(meaning), frame, state_of(path), path);
-    return read(key, watch, [&](const ReadWatch& watched) {
+    return read(key, watch, [&](const ReadWatch& watched) -> Result<Picture> {
+        if (const auto fault = fault_of_file(path)) return *fault;
         const bool moves = frames(path).count > 1;
         return moves ? next_of(path, meaning, frame, watched) : read_picture_watched(path, meaning, frame, watched);
     });
@@ -202,7 +222,10 @@ Result<PicturePtr> PictureStore::layer(const std::string& path, const std::strin
                                        const ReadWatch& watch) {
     const std::string key =
         fmt::format("layer {} {} {}\n{}\n{}", static_cast<int>(meaning), state_of(path), path.size(), path, name);
-    return read(key, watch, [&](const ReadWatch& watched) { return read_layer_watched(path, name, watched, meaning); });
+    return read(key, watch, [&](const ReadWatch& watched) -> Result<Picture> {
+        if (const auto fault = fault_of_file(path)) return *fault;
+        return read_layer_watched(path, name, watched, meaning);
+    });
 }
 
 Result<PicturePtr> PictureStore::table(const std::string& path) {

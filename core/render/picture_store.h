@@ -7,6 +7,7 @@
 #include <map>
 #include <memory>
 #include <mutex>
+#include <optional>
 #include <span>
 #include <string>
 #include <utility>
@@ -23,26 +24,35 @@ namespace lacquer {
 /// Pictures of one reading or making: one, or a sprite's layers, or copies of growing smallness.
 using KeptPictures = std::vector<PicturePtr>;
 
+inline constexpr std::size_t usual_picture_bytes = std::size_t{1024} * 1024 * 1024;
+
+/// How much of pictures is taken.
+struct PictureLimits {
+    std::size_t kept = usual_picture_bytes;         ///< bytes of all that is kept
+    std::size_t most_in_use = 0;                    ///< bytes that are held at the same time; 0 goes by what is kept
+    std::int64_t most_pixels = max_picture_pixels;  ///< of one picture
+    std::uintmax_t most_file_bytes = std::uintmax_t{1} << 30U;  ///< of one file
+};
+
 /// Reads each file once, and again when it changes. Everything stands under one budget in bytes; what was not used for
 /// longest is let go of first, and lives on where somebody holds it. Of those that want the same file at the same time
 /// one reads and the others wait. Files with many pictures stay open, so that the next one needs no decoding from the
 /// beginning. Safe from any thread.
 class PictureStore {
 public:
-    static constexpr std::size_t usual_budget = std::size_t{1024} * 1024 * 1024;
-
     /// Besides what is kept, pictures that somebody holds at the same time may take half as much again, and never less
     /// than `least_in_use`: a finish that reads more is told so before the rest of its pictures are decoded, and those
     /// are not there.
-    static constexpr std::size_t least_in_use = usual_budget / 2 * 3;
+    static constexpr std::size_t least_in_use = usual_picture_bytes / 2 * 3;
 
-    explicit PictureStore(std::size_t budget = usual_budget)
-        : PictureStore(budget, std::max(least_in_use, budget / 2 * 3)) {}
-    /// Both in bytes.
-    PictureStore(std::size_t budget, std::size_t most_in_use) : most_in_use_(most_in_use), items_(budget) {}
+    explicit PictureStore(const PictureLimits& limits = {})
+        : limits_(limits),
+          most_in_use_(limits.most_in_use > 0 ? limits.most_in_use : std::max(least_in_use, limits.kept / 2 * 3)),
+          items_(limits.kept) {}
 
     /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`, and
-    /// `picture.memory` where it does not fit beside those that are in use; a reading that was stopped is not kept.
+    /// `picture.memory` where it does not fit beside those that are in use, `picture.too-large` beyond the limits; a
+    /// reading that was stopped is not kept.
     Result<PicturePtr> file(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
 
     /// A layer of a layered file. Faults as those of `read_layer_watched`.
@@ -78,6 +88,7 @@ public:
 
     /// Bytes of all that is kept.
     std::size_t bytes() const;
+    const PictureLimits& limits() const { return limits_; }
 
     /// A text that changes when the file at `path` does.
     static std::string state_of(const std::string& path);
@@ -96,10 +107,12 @@ private:
     using Reading = std::function<Result<Picture>(const ReadWatch& watch)>;
     Result<PicturePtr> read(const std::string& key, const ReadWatch& watch, const Reading& reading);
     Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
+    std::optional<Fault> fault_of_file(const std::string& path) const;
     void keep(const std::string& key, Item item);
     std::size_t in_use();
     bool make_room(const std::string& key, std::size_t bytes);
 
+    const PictureLimits limits_;
     const std::size_t most_in_use_;
     std::map<std::string, std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;

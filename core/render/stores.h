@@ -16,9 +16,8 @@ using PassWatch = std::function<std::shared_ptr<void>(const RenderRequest& reque
 
 /// Shared by stage, small pictures and whatever else draws in one process. Safe from any thread.
 struct RenderStores {
-    /// `picture_bytes` is what pictures of files may hold together.
-    explicit RenderStores(std::size_t picture_bytes = PictureStore::usual_budget, PassWatch told = nullptr)
-        : pictures(picture_bytes), watch(std::move(told)) {}
+    explicit RenderStores(const PictureLimits& limits = {}, PassWatch told = nullptr)
+        : pictures(limits), watch(std::move(told)) {}
 
     ProgramStore programs;
     PictureStore pictures;

@@ -32,7 +32,7 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     : QObject(parent),
       document_(document),
       playing_(playing),
-      stores_(std::make_shared<RenderStores>(limits.picture_bytes, limits.watch)) {
+      stores_(std::make_shared<RenderStores>(limits.pictures, limits.watch)) {
     render_ = std::make_unique<RenderThread>(results(), stores_, limits.threads);
     thumbnails_timer_.setSingleShot(true);
     thumbnails_timer_.setInterval(thumbnails_lag_ms);
@@ -42,7 +42,9 @@ Drawing::Drawing(Document& document, Playing& playing, const DrawingLimits& limi
     connect(&coming_timer_, &QTimer::timeout, this, &Drawing::stage_came);
     inspect_timer_.setSingleShot(true);
     inspect_timer_.setInterval(rest_before_inspecting_ms);
-    connect(&inspect_timer_, &QTimer::timeout, this, [this] { render_->ask_warnings(request_for({""})); });
+    connect(&inspect_timer_, &QTimer::timeout, this, [this] {
+        if (!hidden_) render_->ask_warnings(request_for({""}));
+    });
     connect(&document_, &Document::finish_replaced, this, &Drawing::follow_finish);
     connect(&document_, &Document::left, this, &Drawing::leave);
     connect(&document_, &Document::files_changed, this, [this] {
@@ -341,7 +343,16 @@ void Drawing::make_small(RenderRequest& request) const {
     request.small_grounds = true;
 }
 
+void Drawing::set_hidden(bool hidden) {
+    if (hidden == hidden_) return;
+    hidden_ = hidden;
+    if (hidden_) return;
+    inspect_timer_.start();
+    ask();
+}
+
 void Drawing::ask() {
+    if (hidden_) return;
     if (preview_ != nullptr || stage_fault() == nullptr) {
         last_stage_ = stage_request();
         // From the first move that waits: a steady drag must not put painting off for ever.
@@ -360,6 +371,7 @@ void Drawing::ask() {
 
 void Drawing::ask_thumbnails() {
     thumbnails_timer_.stop();
+    if (hidden_) return;
     std::vector<std::string> steps;
     for (const std::string& name : in_view_) {
         const CheckedStep* step = find_step(document_.checked(), name);
@@ -375,6 +387,7 @@ void Drawing::ask_thumbnails() {
 }
 
 void Drawing::ask_probe() {
+    if (hidden_) return;
     const QSize frame = looked_frame();
     if (probe_points_.empty()) {
         if (seen_checked_ == nullptr) return;

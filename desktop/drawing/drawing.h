@@ -21,7 +21,7 @@ namespace lacquer {
 /// What drawing may use of the machine.
 struct DrawingLimits {
     int threads = 0;  ///< 0 is one for each processor
-    std::size_t picture_bytes = PictureStore::usual_budget;
+    PictureLimits pictures = {};
     PassWatch watch = nullptr;  ///< is told of all that is drawn
 };
 
@@ -34,6 +34,8 @@ public:
 
     /// Programs and pictures, for whoever else draws. Safe from any thread.
     const std::shared_ptr<RenderStores>& stores() const { return stores_; }
+    /// While nobody can see the window nothing is drawn; what was wanted meanwhile is drawn when it is seen again.
+    void set_hidden(bool hidden);
     /// Chooses what draws the stage from the next picture on.
     void use_backend(Backend backend) { render_->use_backend(backend); }
 
@@ -152,6 +154,7 @@ private:
     Warnings warnings_;
     std::optional<RateReport> rates_;
     bool checking_rates_ = false;
+    bool hidden_ = false;
     Thumbnails candidates_;
     std::shared_ptr<const CheckedFinish> preview_;
     std::string candidate_words_;

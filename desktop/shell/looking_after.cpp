@@ -6,8 +6,10 @@
 
 #include "core/base/file.h"
 #include "core/base/version.h"
+#include "core/picture/reader.h"
 #include "desktop/document/state_files.h"
 #include "desktop/drawing/models.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/shell/main_window.h"
 
 namespace lacquer {
@@ -66,13 +68,25 @@ void LookingAfter::follow(Models& models, MainWindow& window) {
     connect(&window, &MainWindow::ran, this, [this](const QString& action) { note(tr("action %1").arg(action)); });
     document.disk().then(
         this, [] { return ended_in_the_middle(); },
-        [this, &document](const std::optional<std::string>& doing) {
+        [&document](const std::optional<std::string>& doing) {
             if (!doing) return;
             const QString words =
                 doing->empty()
                     ? tr("Lacquer was ended without being asked to. Help, What happened last time shows more")
                     : tr("Lacquer was ended while %1. Help, What happened last time shows more").arg(qs(*doing));
             document.say(words, Tone::failed);
+        });
+    document.disk().then(
+        this,
+        [] {
+            std::string error;
+            const Walls walls = reader_walls(error);
+            return error.empty() ? missing_walls(walls) : std::string();
+        },
+        [&document](const std::string& missing) {
+            if (missing.empty()) return;
+            document.say(tr("Whatever reads pictures is not walled in on this system%1").arg(core_words(missing)),
+                         Tone::failed);
         });
 }
 

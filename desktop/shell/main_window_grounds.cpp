@@ -14,6 +14,7 @@
 #include "desktop/document/ground_adding.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/core_words.h"
+#include "desktop/drawing/drawing.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
@@ -50,7 +51,13 @@ void MainWindow::refresh_shelf_words() {
     const std::size_t count = document_.finish().grounds.size();
     QString words = bold.arg(theme::text.name(), tr("Grounds")) + QString::number(count);
     if (count > 0) words += tr(" · %1 MB").arg(shelf_->bytes() / (1024 * 1024), 0, 'f', 1);
-    shelf_words_->setText(words);
+    // What is kept of pictures at this moment, of what may be.
+    const PictureStore& kept = drawing_.stores()->pictures;
+    const auto megabytes = [](std::size_t bytes) { return static_cast<double>(bytes) / (1024 * 1024); };
+    words += tr(" · %1 of %2 MB in memory")
+                 .arg(megabytes(kept.bytes()), 0, 'f', 0)
+                 .arg(megabytes(kept.limits().kept), 0, 'f', 0);
+    if (words != shelf_words_->text()) shelf_words_->setText(words);
 }
 
 void MainWindow::toggle_shelf() {

@@ -1,10 +1,15 @@
 // What nobody means to write, drawn: answers come within bounds of time and memory, and as IEEE 754 says.
+#include <fmt/core.h>
+
+#include <atomic>
 #include <catch2/catch.hpp>
 #include <chrono>
 #include <cmath>
+#include <thread>
 
 #include "core/picture/files.h"
 #include "tests/support/finishes.h"
+#include "tests/support/operations.h"
 #include "tests/support/temporary.h"
 
 using namespace lacquer;
@@ -84,4 +89,55 @@ TEST_CASE("a loop that would never end does, and a long one can be called off") 
                    "return n;") <= 65536.0F);
     // Generous, since sanitizers slow this down tenfold: what is meant is "does not hang".
     CHECK(std::chrono::steady_clock::now() - begin < std::chrono::seconds(60));
+}
+
+TEST_CASE("a drawing at 4k that is called off has stopped within 50 ms, wherever it was") {
+    struct Heavy {
+        const char* what;
+        std::vector<std::pair<std::string, std::string>> steps;
+    };
+    const std::string turns = "float n = 0; for (int i = 0; i < 4000; i++) ";
+    const std::vector<Heavy> all{
+        {"a loop of numbers", {{"a", turns + "n += sin(n + uv.x); return n;"}}},
+        {"a loop of readings", {{"base", "uv.x * uv.y"}, {"a", turns + "n += texture(base, uv + n); return n;"}}},
+        {"a loop of noise", {{"a", turns + "n += fractal_cellular_noise(uv * n, 8); return n;"}}},
+        {"one long line",
+         {{"a",
+           [] {
+               std::string sum = "0";
+               for (int i = 0; i < 60; ++i) sum += " + fractal_gradient_noise(uv * " + std::to_string(i) + ", 8)";
+               return sum;
+           }()}}},
+        {"levels", {{"base", "value_noise(uv * 900)"}, {"a", "textureLod(base, uv, 5) + textureLod(base, uv.yx, 3)"}}},
+    };
+    for (const Heavy& heavy : all) {
+        INFO(heavy.what);
+        RenderRequest request;
+        request.checked = test::checked(test::finish_of(heavy.steps));
+        request.frame_width = 3840;
+        request.frame_height = 2160;
+        request.steps = {""};
+        WorkerPool pool;
+        Renderer renderer(pool);
+        double latest = 0;
+        for (const int after_ms : {30, 130, 330}) {
+            const Cancel cancel;
+            std::atomic<bool> done{false};
+            std::thread drawing([&] {
+                (void)renderer.render(request, cancel);
+                done = true;
+            });
+            const auto begin = std::chrono::steady_clock::now();
+            while (!done && std::chrono::steady_clock::now() - begin < std::chrono::milliseconds(after_ms))
+                std::this_thread::yield();
+            const auto called_off = std::chrono::steady_clock::now();
+            CHECK_FALSE(done);
+            cancel.request();
+            drawing.join();
+            const std::chrono::duration<double, std::milli> took = std::chrono::steady_clock::now() - called_off;
+            latest = std::max(latest, took.count());
+        }
+        fmt::print("called off: {:<20} within {:.1f} ms\n", heavy.what, latest);
+        CHECK(latest < 50 * test::slowness);
+    }
 }
