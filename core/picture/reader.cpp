@@ -158,7 +158,8 @@ public:
             if (answer.kind != ReaderAnswer::progress) break;
             // Also of what is no number.
             const double told = answer.share > 0 ? std::min(answer.share, 1.0) : 0;
-            if (!watch(told)) return broken_off();
+            // What waited for the reader to begin has told of a little already.
+            if (!watch(has_waited_ ? std::max(told, share) : told)) return broken_off();
             share = std::max(told, begun);
         }
         if (answer.kind != ReaderAnswer::given || answer.bytes > longest_list) return broken_off();
@@ -189,6 +190,7 @@ private:
             if (late_) return false;
             if (ready <= 0) {
                 // Whoever waits may want to stop, however long the reader says nothing.
+                has_waited_ = true;
                 if (!watch(share)) return false;
                 continue;
             }
@@ -204,6 +206,7 @@ private:
 
     Descriptor own_;
     bool late_ = false;
+    bool has_waited_ = false;
 };
 
 // All that is asked for once, and answered once.

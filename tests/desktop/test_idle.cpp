@@ -1,6 +1,7 @@
 // What the window does while there is nothing to do.
-#include <QElapsedTimer>
+#include <QEventLoop>
 #include <QSignalSpy>
+#include <QTimer>
 #include <catch2/catch.hpp>
 #include <ctime>
 
@@ -14,9 +15,9 @@ namespace {
 
 // Whatever comes within that time is done.
 void pass(int milliseconds) {
-    QElapsedTimer since;
-    since.start();
-    while (since.elapsed() < milliseconds) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+    QEventLoop loop;
+    QTimer::singleShot(milliseconds, &loop, &QEventLoop::quit);
+    loop.exec();
 }
 
 }  // namespace

@@ -174,7 +174,7 @@ TEST_CASE("reading tells how far it has come, and stops when it is asked to") {
     });
     REQUIRE(whole);
     CHECK(shares.size() > 2);
-    CHECK(shares.front() == 0);
+    CHECK(shares.front() < 1e-5);
     CHECK(std::is_sorted(shares.begin(), shares.end()));
     CHECK(whole->at(39, 299)[1] == 77.0F / 255.0F);
     const auto stopped =
