@@ -156,6 +156,7 @@ QSize GroundShelf::file_size(const std::string& path) const {
         [this, path](QSize size) {
             sizes_[path] = size;
             viewport()->update();
+            emit sizes_changed();
         });
     return {};
 }

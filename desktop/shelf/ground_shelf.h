@@ -55,6 +55,7 @@ public:
 Q_SIGNALS:
     void wants_page(const QString& ground);
     void chosen_changed();
+    void sizes_changed() const;
 
 protected:
     void paintEvent(QPaintEvent* event) override;

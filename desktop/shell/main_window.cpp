@@ -176,6 +176,8 @@ void MainWindow::connect_views() {
     connect(filter_, &LineEditor::dismissed, this, &MainWindow::end_filter);
     connect(filter_, &QLineEdit::returnPressed, ladder_, [this] { ladder_->setFocus(); });
     connect(shelf_, &GroundShelf::wants_page, this, &MainWindow::show_ground_page);
+    connect(shelf_, &GroundShelf::sizes_changed, this, &MainWindow::refresh_shelf_words);
+    connect(&drawing_, &Drawing::stage_changed, this, &MainWindow::refresh_shelf_words);
     connect(code_, &CodeSide::left, this, &MainWindow::hide_code);
     connect(notice_bar_, &NoticeBar::wants_list, this, &MainWindow::show_notices);
     connect(&drawing_, &Drawing::stage_came, this, [this] {

@@ -12,9 +12,9 @@
 #include "core/finish/ground_pictures.h"
 #include "desktop/document/document.h"
 #include "desktop/document/ground_adding.h"
+#include "desktop/drawing/drawing.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/core_words.h"
-#include "desktop/drawing/drawing.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
 #include "desktop/ladder/ladder_view.h"
@@ -35,6 +35,7 @@ QWidget* MainWindow::shelf_side() {
     QHBoxLayout* row = nullptr;
     QWidget* head = panel_header(side, row);
     shelf_words_ = quiet_label(head);
+    shelf_words_->setObjectName(QStringLiteral("shelf_words"));
     row->addWidget(shelf_words_, 1);
     row->addWidget(panel_button(head, actions_["add_picture"], tr("+ Picture")));
     row->addWidget(panel_button(head, actions_["add_scene"], tr("+ Scene")));

@@ -1,6 +1,7 @@
 // The ground shelf, scenes, marks and the camera, in the real window.
 #include <QApplication>
 #include <QComboBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QTimer>
@@ -394,4 +395,15 @@ TEST_CASE("a missing picture is asked for, and what lies beside it is taken alon
     CHECK(bench.document().finish().grounds[1].as<PictureGround>()->path == there.file("b.png"));
     bench.action("find_missing");
     CHECK(bench.last_said == QStringLiteral("Nothing is missing"));
+}
+
+TEST_CASE("the shelf tells what its pictures take, and how much of the memory for pictures is taken") {
+    BenchWindow bench(test::demo_path());
+    bench.action("ground_shelf");
+    const auto* words = bench.window().findChild<QLabel*>(QStringLiteral("shelf_words"));
+    REQUIRE(words != nullptr);
+    // One picture of 1280 x 720, four floats a pixel.
+    bench.wait_for([&] { return words->text().contains(QStringLiteral("14.1 MB")); });
+    bench.wait_for([&] { return words->text().contains(QStringLiteral("of 1024 MB in memory")); });
+    bench.wait_for([&] { return !words->text().contains(QStringLiteral(" 0 of 1024 MB")); });
 }
