@@ -24,8 +24,8 @@ struct PlayedFinish {
 /// A finish ready to be played, checked, with its own tape.
 PlayedFinish play_finish(Finish finish, std::string path, std::shared_ptr<const Catalogue> catalogue);
 
-/// Faults of all below: `play.unknown` for a name that there is not, `play.value` for what is no number or lies before
-/// 0 s, `play.full` for more than a tape holds; those of reading tapes. What fails changes nothing.
+// Faults of all below: `play.unknown` for a name that there is not, `play.value` for what is no number or lies before
+// 0 s, `play.full` for more than a tape holds; those of reading tapes. What fails changes nothing.
 
 /// Switches a variant on; "" for none. The tape and what is held stay.
 Result<Done> use_variant(PlayedFinish& played, const std::string& name);

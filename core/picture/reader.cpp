@@ -152,7 +152,8 @@ public:
         for (;;) {
             if (!fill(&answer, sizeof(answer), watch, share)) return broken_off();
             if (answer.kind == ReaderAnswer::size) {
-                if (!watch.admits(answer.width, answer.height)) return broken_off();
+                if (!is_drawable_size(answer.width, answer.height) || !watch.admits(answer.width, answer.height))
+                    return broken_off();
                 continue;
             }
             if (answer.kind != ReaderAnswer::progress) break;
@@ -172,6 +173,8 @@ public:
         if (answer.read != PictureRead::done) return broken_off();
         if (picture == nullptr || answer.width == 0) return PictureRead::done;
         if (!is_drawable_size(answer.width, answer.height) || answer.channels != 4) return broken_off();
+        // What it said before binds nobody but a reader that is in order.
+        if (!watch.admits(answer.width, answer.height)) return broken_off();
         Picture given(answer.width, answer.height, answer.channels);
         if (!fill(given.data.data(), given.data.size() * sizeof(float), watch, share)) return broken_off();
         *picture = std::move(given);

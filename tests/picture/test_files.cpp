@@ -162,6 +162,30 @@ TEST_CASE("pictures that ImageMagick wrote hold its values, and cut or altered o
     }
 }
 
+TEST_CASE("how large a picture is, is asked before it is decoded, and once more before it is taken") {
+    const TemporaryFolder folder;
+    Image8 image{40, 300, {}};
+    image.data.resize(40 * 300 * 4, 77);
+    REQUIRE(write_png(folder.file("a.png"), image));
+    for (const int refused_at : {1, 2, 3}) {
+        int told = 0;
+        const ReadWatch watch([](double) { return true; },
+                              [&](int width, int height) {
+                                  CHECK(width == 40);
+                                  CHECK(height == 300);
+                                  return ++told != refused_at;
+                              });
+        const auto read = read_picture_watched(folder.file("a.png"), PictureMeaning::data, 0, watch);
+        CHECK(told == std::min(refused_at, 2));
+        if (refused_at > 2) {
+            CHECK(read);
+        } else {
+            REQUIRE_FALSE(read);
+            CHECK(read.fault().id == "picture.stopped");
+        }
+    }
+}
+
 TEST_CASE("reading tells how far it has come, and stops when it is asked to") {
     const TemporaryFolder folder;
     Image8 image{40, 300, {}};
