@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer chase_answerer(const Arguments& args) {
     const played::lq_chase_kind kind{args.number("in_low"), args.number("in_high"), args.number("out_low"),
                                      args.number("out_high"), args.word("way") == "exponential" ? 1 : 0};
     const Track signal = args.track("signal");
@@ -39,7 +39,7 @@ ResponseKind chase_kind() {
                       number_argument("rate", 2, 0, 20, "/s", "how quickly it follows", Reads::rate),
                       word_argument("way", {"exponential", "linear"},
                                     "a share of what is left each second, or so many units each second")};
-    kind.answerer = answerer;
+    kind.answerer = chase_answerer;
     return kind;
 }
 

@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer clock_answerer(const Arguments& args) {
     const played::lq_clock_kind kind{args.word("repeat") == "again" ? 1 : 0, args.word("counts") == "runs" ? 1 : 0};
     const CueReadings readings(args, {"seconds"});
     Runs<played::lq_clock> runs = replayed<played::lq_clock>(
@@ -35,7 +35,7 @@ ResponseKind clock_kind() {
                       number_argument("seconds", 1, 0, 10, "s", "how long a run takes; 1 / speed"),
                       word_argument("repeat", {"once", "again"}, "whether it begins again at its end"),
                       when_again_argument({"start_again", "ignore", "queue"})};
-    kind.answerer = answerer;
+    kind.answerer = clock_answerer;
     return kind;
 }
 

@@ -24,7 +24,7 @@ std::vector<std::pair<double, played::lq_drift>> states_of(const played::lq_drif
     return states;
 }
 
-Answerer answerer(const Arguments& args) {
+Answerer drift_answerer(const Arguments& args) {
     const Track speed = args.track("speed");
     const int beyond = beyond_of(args);
     const CueReadings readings(args, {"start", "low", "high"});
@@ -63,7 +63,7 @@ ResponseKind drift_kind() {
                       word_argument("beyond", {"go_on", "wrap", "stop"}, "what it does beyond its ends"),
                       number_argument("low", 0, 0, 1, "", "the lower end, to wrap or stop at"),
                       number_argument("high", 1, 0, 1, "", "the upper end, to wrap or stop at")};
-    kind.answerer = answerer;
+    kind.answerer = drift_answerer;
     return kind;
 }
 

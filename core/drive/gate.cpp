@@ -23,7 +23,7 @@ Track between_cues(const Arguments& args) {
     return between;
 }
 
-Answerer answerer(const Arguments& args) {
+Answerer gate_answerer(const Arguments& args) {
     const Track condition = args.track("when");
     const Track between = between_cues(args);
     const KeptEasing easing(args.easing("easing"));
@@ -68,7 +68,7 @@ ResponseKind gate_kind() {
                       number_argument("ease_in", 0.3, 0, 5, "s", "how long it takes to open", Reads::steady),
                       number_argument("ease_out", 0.3, 0, 5, "s", "how long it takes to shut", Reads::steady),
                       easing_argument("easing", "ease_in_out", "how that is spread")};
-    kind.answerer = answerer;
+    kind.answerer = gate_answerer;
     return kind;
 }
 

@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer jolt_answerer(const Arguments& args) {
     const Track rate = args.track("rate");
     const played::lq_jolt_kind kind{args.word("decay_form") == "linear" ? 1 : 0,
                                     args.word("way") == "along_the_blow" ? 1 : 0,
@@ -49,7 +49,7 @@ ResponseKind jolt_kind() {
         number_argument("seed", 1, 0, 999, "", "another shake for each number", Reads::steady),
         word_argument("each_time", {"new", "same"}, "whether each blow shakes in its own way"),
         when_again_argument()};
-    kind.answerer = answerer;
+    kind.answerer = jolt_answerer;
     return kind;
 }
 

@@ -6,7 +6,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer path_answerer(const Arguments& args) {
     const auto keys = std::make_shared<const std::vector<played::lq_key>>(played_keys(args.keys("keys")));
     const played::lq_path_kind kind{keys->data(), static_cast<int>(keys->size()),
                                     std::max(std::floor(args.number("repeat")), 0.0),
@@ -40,7 +40,7 @@ ResponseKind path_kind() {
                       number_argument("repeat", 1, 0, 10, "times", "how often it runs; 0 is for ever", Reads::steady),
                       word_argument("turn_back", {"no", "yes"}, "whether it comes back the same way"),
                       when_again_argument()};
-    kind.answerer = answerer;
+    kind.answerer = path_answerer;
     return kind;
 }
 

@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer strike_answerer(const Arguments& args) {
     const KeptEasing rise(args.easing("rise_easing"));
     const KeptEasing fall(args.easing("fall_easing"));
     const played::lq_strike_kind kind{args.number("rest"), rise.played(), fall.played()};
@@ -52,7 +52,7 @@ ResponseKind strike_kind() {
                       easing_argument("rise_easing", "ease_out", "how the rise is spread"),
                       easing_argument("fall_easing", "ease_in_out", "how the fall is spread"),
                       when_again_argument()};
-    kind.answerer = answerer;
+    kind.answerer = strike_answerer;
     return kind;
 }
 

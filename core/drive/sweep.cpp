@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-Answerer answerer(const Arguments& args) {
+Answerer sweep_answerer(const Arguments& args) {
     const KeptEasing easing(args.easing("easing"));
     const played::lq_sweep_kind kind{args.word("turn_back") == "yes" ? 1 : 0, easing.played()};
     const CueReadings readings(args, {"from", "to", "seconds", "delay", "repeat"});
@@ -41,7 +41,7 @@ ResponseKind sweep_kind() {
                       number_argument("repeat", 1, 0, 10, "times", "how often it runs; 0 is for ever"),
                       word_argument("turn_back", {"no", "yes"}, "whether it comes back the same way"),
                       when_again_argument()};
-    kind.answerer = answerer;
+    kind.answerer = sweep_answerer;
     return kind;
 }
 

@@ -11,7 +11,7 @@ int shape_of(const std::string& word) {
     return word == "absolute_sine" ? LQ_WAVE_ABSOLUTE_SINE : LQ_WAVE_SINE;
 }
 
-Answerer answerer(const Arguments& args) {
+Answerer wave_answerer(const Arguments& args) {
     return [shape = shape_of(args.word("shape")), rate = args.track("rate"), phase = args.number("phase"),
             low = args.at_any_time("low"), high = args.at_any_time("high")](double time) {
         Answer answer;
@@ -32,7 +32,7 @@ ResponseKind wave_kind() {
         number_argument("low", 0, 0, 1, "", "the lower end", Reads::any_time),
         number_argument("high", 1, 0, 1, "", "the upper end", Reads::any_time),
         number_argument("phase", 0, 0, 1, "turns", "how far into a swing it starts", Reads::steady)};
-    kind.answerer = answerer;
+    kind.answerer = wave_answerer;
     return kind;
 }
 

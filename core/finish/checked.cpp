@@ -474,6 +474,13 @@ private:
 
 }  // namespace
 
+CheckedFinish::CheckedFinish() = default;
+CheckedFinish::CheckedFinish(const CheckedFinish&) = default;
+CheckedFinish::CheckedFinish(CheckedFinish&&) noexcept = default;
+CheckedFinish& CheckedFinish::operator=(const CheckedFinish&) = default;
+CheckedFinish& CheckedFinish::operator=(CheckedFinish&&) noexcept = default;
+CheckedFinish::~CheckedFinish() = default;
+
 Type dial_type(DialKind kind) {
     switch (kind) {
         case DialKind::toggle:

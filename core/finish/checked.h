@@ -81,6 +81,14 @@ struct CheckedFinish {
     std::vector<CheckedDroplets> droplets;   ///< those of the finish's grounds that are some, in their order
     std::vector<std::size_t> dial_order;     ///< indices of dials, each after those that its formula reads
     Faults faults;                           ///< about names, responses and dials; steps carry their own
+
+    // Compiled once, in checked.cpp, as those of `Finish` are.
+    CheckedFinish();
+    CheckedFinish(const CheckedFinish&);
+    CheckedFinish(CheckedFinish&&) noexcept;
+    CheckedFinish& operator=(const CheckedFinish&);
+    CheckedFinish& operator=(CheckedFinish&&) noexcept;
+    ~CheckedFinish();
 };
 
 /// The type of a dial's value in a formula.

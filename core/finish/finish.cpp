@@ -14,6 +14,14 @@ auto named(const Things& things, std::string_view name) -> decltype(&things.fron
 
 }  // namespace
 
+Finish::Finish() = default;
+Finish::Finish(const Finish&) = default;
+Finish::Finish(Finish&&) noexcept = default;
+Finish& Finish::operator=(const Finish&) = default;
+Finish& Finish::operator=(Finish&&) noexcept = default;
+Finish::~Finish() = default;
+bool operator==(const Finish&, const Finish&) = default;
+
 const Step* find_step(const Finish& finish, std::string_view name) {
     for (const Coat& coat : finish.coats) {
         for (const Step& step : coat.steps) {

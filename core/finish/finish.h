@@ -127,7 +127,14 @@ struct Finish {
     Tape tape;                       ///< what was played
     KeptKeys extra = {};             ///< keys of the file that this version does not know
 
-    friend bool operator==(const Finish&, const Finish&) = default;
+    // Said here and written in finish.cpp, as much of what a compiler has to do would be to copy finishes, over and over.
+    Finish();
+    Finish(const Finish&);
+    Finish(Finish&&) noexcept;
+    Finish& operator=(const Finish&);
+    Finish& operator=(Finish&&) noexcept;
+    ~Finish();
+    friend bool operator==(const Finish&, const Finish&);
 };
 
 /// Where a step stands.

@@ -4,7 +4,7 @@ namespace lacquer {
 
 namespace {
 
-constexpr FunctionPicture pictures[] = {
+constexpr FunctionPicture function_picture_list[] = {
     {"texture", "texture(harbour, uv + vec2(0.03 * sin(uv.y * 20), 0))"},
     {"textureLod", "textureLod(harbour, uv, 4 * uv.x)"},
     {"mix", "mix(harbour, chart, uv.x)"},
@@ -113,6 +113,6 @@ constexpr FunctionPicture pictures[] = {
 
 }  // namespace
 
-std::span<const FunctionPicture> function_pictures() { return pictures; }
+std::span<const FunctionPicture> function_pictures() { return function_picture_list; }
 
 }  // namespace lacquer

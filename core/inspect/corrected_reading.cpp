@@ -30,7 +30,7 @@ bool crops_or_squeezes(const DrawnStep& where) {
     return off(left, right) || off(top, bottom);
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_corrected_reading(Inspected& inspected, Warnings& warnings) {
     const CheckedFinish& checked = inspected.checked();
     for_each_formula(checked, [&](const Step& step, const Typed&) {
         for (const Reading& reading : readings(step.formula)) {
@@ -67,7 +67,7 @@ void run(Inspected& inspected, Warnings& warnings) {
 }  // namespace
 
 Inspection corrected_reading_inspection() {
-    return {"corrected_reading", "pictures read at places that serve distance only", run};
+    return {"corrected_reading", "pictures read at places that serve distance only", find_corrected_reading};
 }
 
 }  // namespace lacquer

@@ -31,7 +31,7 @@ Brightest brightest_of(const Picture& picture) {
     return most;
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_growing(Inspected& inspected, Warnings& warnings) {
     if (inspected.checked().ticked.empty()) return;
     const double rate = inspected.finish().ticks.rate;
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed&) {
@@ -66,6 +66,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection growing_inspection() { return {"growing", "loops that never fade", run}; }
+Inspection growing_inspection() { return {"growing", "loops that never fade", find_growing}; }
 
 }  // namespace lacquer

@@ -43,7 +43,7 @@ Result<Finish> bled(const Finish& finish, const std::string& ground) {
     return used;
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_hidden_colours(Inspected& inspected, Warnings& warnings) {
     const DrawnStep* finished = inspected.finished({}, 0);
     if (finished == nullptr || finished->picture.channels < 3) return;
     for (const Ground& ground : inspected.finish().grounds) {
@@ -64,6 +64,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection hidden_colours_inspection() { return {"hidden_colours", "hidden colours that show", run}; }
+Inspection hidden_colours_inspection() { return {"hidden_colours", "hidden colours that show", find_hidden_colours}; }
 
 }  // namespace lacquer

@@ -9,7 +9,7 @@ namespace lacquer {
 namespace {
 
 // Enough to see what fills a share of the frame, and quick.
-constexpr int drawn_longer_side = 240;
+constexpr int inspected_longer_side = 240;
 
 }  // namespace
 
@@ -19,7 +19,7 @@ Inspected::Inspected(const RenderRequest& request, Renderer& renderer, const Can
     request_.in_a_drag = true;
     const double wide = request.checked->finish->frame_width;
     const double high = request.checked->finish->frame_height;
-    const double share = std::min(1.0, drawn_longer_side / std::max(wide, high));
+    const double share = std::min(1.0, inspected_longer_side / std::max(wide, high));
     request_.width = std::max(2, static_cast<int>(wide * share) / 2 * 2);
     request_.height = std::max(2, static_cast<int>(high * share) / 2 * 2);
     request_.small_grounds = true;

@@ -32,7 +32,7 @@ bool takes_no_time(const Response& response) {
     return seconds && *seconds < blink;
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_jump(Inspected& inspected, Warnings& warnings) {
     const Play play(inspected.shared_checked(), inspected.tape());
     for (const Dial& dial : inspected.finish().dials) {
         if (dial.formula.empty() || dial.kind == DialKind::toggle || dial.kind == DialKind::integer) continue;
@@ -64,6 +64,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection jump_inspection() { return {"jump", "dials that snap when a cue comes", run}; }
+Inspection jump_inspection() { return {"jump", "dials that snap when a cue comes", find_jump}; }
 
 }  // namespace lacquer

@@ -27,7 +27,7 @@ std::optional<Span> divisor(const Expression& e) {
     return std::nullopt;
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_not_finite(Inspected& inspected, Warnings& warnings) {
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed&) {
         if (count_not_finite(inspected.drawn(step.name, step.formula)) == 0) return;
         for (const std::string& name : names_in(inspected.finish(), step.formula)) {
@@ -54,6 +54,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection not_finite_inspection() { return {"not_finite", "values that are not numbers", run}; }
+Inspection not_finite_inspection() { return {"not_finite", "values that are not numbers", find_not_finite}; }
 
 }  // namespace lacquer

@@ -79,7 +79,7 @@ void judge(Inspected& inspected, const Step& step, Span span, const std::string&
     warnings.push_back(std::move(warning));
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_one_way_push(Inspected& inspected, Warnings& warnings) {
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed&) {
         const std::vector<Reading> all = readings(step.formula);
         for (const Reading& reading : all) {
@@ -98,6 +98,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection one_way_push_inspection() { return {"one_way_push", "displacements that nobody centred", run}; }
+Inspection one_way_push_inspection() { return {"one_way_push", "displacements that nobody centred", find_one_way_push}; }
 
 }  // namespace lacquer

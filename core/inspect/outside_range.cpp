@@ -30,7 +30,7 @@ Mend clamp_mend(const std::string& step, Span span, const std::string& words) {
             }};
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_outside_range(Inspected& inspected, Warnings& warnings) {
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed& typed) {
         for (const HandedOver& argument : handed_over(inspected.checked(), step.formula)) {
             if (argument.role != "mask" && argument.role != "opacity") continue;
@@ -64,6 +64,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection outside_range_inspection() { return {"outside_range", "masks and opacities outside 0..1", run}; }
+Inspection outside_range_inspection() { return {"outside_range", "masks and opacities outside 0..1", find_outside_range}; }
 
 }  // namespace lacquer

@@ -44,7 +44,7 @@ Result<Finish> fitted(const Finish& finish, const std::string& ground, const std
     return use_instead(std::move(changed), ground, name);
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_picture_size(Inspected& inspected, Warnings& warnings) {
     const Finish& finish = inspected.finish();
     for (const Ground& ground : finish.grounds) {
         const auto size = inspected.size_of(ground);
@@ -80,7 +80,7 @@ void run(Inspected& inspected, Warnings& warnings) {
 }  // namespace
 
 Inspection picture_size_inspection() {
-    return {"picture_size", "pictures of another size or shape than the frame", run};
+    return {"picture_size", "pictures of another size or shape than the frame", find_picture_size};
 }
 
 }  // namespace lacquer

@@ -6,7 +6,7 @@ namespace lacquer {
 
 namespace {
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_stand_in(Inspected& inspected, Warnings& warnings) {
     for (const std::string& name : stand_ins(inspected.finish())) {
         warnings.push_back({"inspect.stand-in",
                             name,
@@ -26,6 +26,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection stand_in_inspection() { return {"stand_in", "stand-ins that are still there", run}; }
+Inspection stand_in_inspection() { return {"stand_in", "stand-ins that are still there", find_stand_in}; }
 
 }  // namespace lacquer

@@ -52,7 +52,7 @@ std::string placed(const Finish& finish, const std::string& step) {
     return {};
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_still_vectors(Inspected& inspected, Warnings& warnings) {
     if (inspected.checked().ticked.empty()) return;
     const double rate = inspected.finish().ticks.rate;
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed&) {
@@ -85,6 +85,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection still_vectors_inspection() { return {"still_vectors", "flows that get stuck", run}; }
+Inspection still_vectors_inspection() { return {"still_vectors", "flows that get stuck", find_still_vectors}; }
 
 }  // namespace lacquer

@@ -45,7 +45,7 @@ double difference(const DrawnStep& a, const DrawnStep& b) {
     return all > 0 ? apart / all : 0;
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_tick_rate(Inspected& inspected, Warnings& warnings) {
     if (inspected.checked().ticked.empty()) return;
     const double rate = inspected.finish().ticks.rate;
     for_each_formula(inspected.checked(), [&](const Step& step, const Typed&) {
@@ -77,6 +77,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection tick_rate_inspection() { return {"tick_rate", "fades that depend on the tick rate", run}; }
+Inspection tick_rate_inspection() { return {"tick_rate", "fades that depend on the tick rate", find_tick_rate}; }
 
 }  // namespace lacquer

@@ -22,7 +22,7 @@ void collect_summands(const Expression& e, std::vector<std::string>& names) {
     for (const Expression& arg : e.args) collect_summands(arg, names);
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_two_runs(Inspected& inspected, Warnings& warnings) {
     const Finish& finish = inspected.finish();
     for (const Dial& dial : finish.dials) {
         const Result<Expression> parsed = parse(dial.formula);
@@ -58,6 +58,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection two_runs_inspection() { return {"two_runs", "two responses to one cue that are added", run}; }
+Inspection two_runs_inspection() { return {"two_runs", "two responses to one cue that are added", find_two_runs}; }
 
 }  // namespace lacquer

@@ -64,7 +64,7 @@ void judge(Inspected& inspected, const Dial& dial, const DrawnStep& picture, War
     }
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_unclean_ends(Inspected& inspected, Warnings& warnings) {
     const Ground* first = first_picture(inspected.finish());
     if (first == nullptr) return;
     for (const Dial& dial : inspected.finish().dials) {
@@ -77,6 +77,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection unclean_ends_inspection() { return {"unclean_ends", "sweeps that do not start and end clean", run}; }
+Inspection unclean_ends_inspection() { return {"unclean_ends", "sweeps that do not start and end clean", find_unclean_ends}; }
 
 }  // namespace lacquer

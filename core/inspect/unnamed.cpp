@@ -15,7 +15,7 @@ bool is_made_up(const std::string& name) {
     return std::all_of(name.begin() + 4, name.end(), [](char c) { return c == '_' || (c >= '0' && c <= '9'); });
 }
 
-void run(Inspected& inspected, Warnings& warnings) {
+void find_unnamed(Inspected& inspected, Warnings& warnings) {
     for_each_step(inspected.finish(), [&](const Coat&, const Step& step) {
         if (!is_made_up(step.name) || !step.note.empty()) return;
         Warning warning{"inspect.unnamed", step.name, {}, "its name does not say what it does", {}};
@@ -32,6 +32,6 @@ void run(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection unnamed_inspection() { return {"unnamed", "steps without a name of their own", run}; }
+Inspection unnamed_inspection() { return {"unnamed", "steps without a name of their own", find_unnamed}; }
 
 }  // namespace lacquer

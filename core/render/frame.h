@@ -33,6 +33,14 @@ struct RenderRequest {
     /// More such requests will follow soon: what goes on from tick to tick does so from where it is.
     bool in_a_drag = false;
     bool line_grid = false;  ///< straight lines in place of every picture, to see what bends them
+
+    // Compiled once, in renderer.cpp, as those of `Finish` are.
+    RenderRequest();
+    RenderRequest(const RenderRequest&);
+    RenderRequest(RenderRequest&&) noexcept;
+    RenderRequest& operator=(const RenderRequest&);
+    RenderRequest& operator=(RenderRequest&&) noexcept;
+    ~RenderRequest();
 };
 
 /// A step's value at each pixel: as many channels as its type has parts.

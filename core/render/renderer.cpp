@@ -14,11 +14,19 @@ std::shared_ptr<RenderStores> own_or(std::shared_ptr<RenderStores> stores) {
 
 }  // namespace
 
+RenderRequest::RenderRequest() = default;
+RenderRequest::RenderRequest(const RenderRequest&) = default;
+RenderRequest::RenderRequest(RenderRequest&&) noexcept = default;
+RenderRequest& RenderRequest::operator=(const RenderRequest&) = default;
+RenderRequest& RenderRequest::operator=(RenderRequest&&) noexcept = default;
+RenderRequest::~RenderRequest() = default;
+
 Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels, std::shared_ptr<RenderStores> stores)
     : pool_(pool),
       kernels_(kernels ? std::move(*kernels) : best_kernels()),
       stores_(own_or(std::move(stores))),
       grounds_(pool, std::shared_ptr<PictureStore>(stores_, &stores_->pictures)) {}
+Renderer::~Renderer() = default;
 
 std::optional<Backend> backend_named(std::string_view name) {
     if (name == "cpu") return Backend::cpu;

@@ -31,6 +31,7 @@ public:
     /// With `kernels`, those instead of the fastest; with `stores`, those that others have, too.
     explicit Renderer(WorkerPool& pool, std::optional<KernelSet> kernels = std::nullopt,
                       std::shared_ptr<RenderStores> stores = nullptr);
+    ~Renderer();
 
     /// Chooses what draws from here on. The fault, a warning, says why it is this processor after all.
     std::optional<Fault> use(Backend backend);

@@ -9,7 +9,7 @@ namespace {
 
 // Sections of GLSL ES 3.00: 8.3 modf, 8.4 packing, 8.6 matrices, 8.8 and 8.9 pictures. What is read between pixels is
 // read as everywhere here: a level that is not asked for is the picture itself.
-constexpr std::string_view text = R"glsl(
+constexpr std::string_view prelude_text = R"glsl(
 float modf(float x, out float whole) { whole = trunc(x); return x - whole; }
 vec2 modf(vec2 x, out vec2 whole) { whole = trunc(x); return x - whole; }
 vec3 modf(vec3 x, out vec3 whole) { whole = trunc(x); return x - whole; }
@@ -235,7 +235,7 @@ constexpr std::array<std::string_view, 100> glsl_functions = {"radians",
 
 }  // namespace
 
-std::string_view shader_prelude() { return text; }
+std::string_view shader_prelude() { return prelude_text; }
 
 bool is_glsl_function(std::string_view name) {
     return !name.empty() && std::find(glsl_functions.begin(), glsl_functions.end(), name) != glsl_functions.end();

@@ -12,13 +12,13 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr const char* ending = ".open";
+constexpr const char* mark_ending = ".open";
 
 // The same file by another name, a link, has the same mark.
 std::string mark_of(const std::string& path) {
     std::error_code code;
     const fs::path real = fs::weakly_canonical(path, code);
-    return own_file_name(code ? path : real.string(), ending);
+    return own_file_name(code ? path : real.string(), mark_ending);
 }
 
 // What stands behind the number of the process.
@@ -37,7 +37,7 @@ bool mark_open(const std::string& path) {
     for (auto entry = fs::directory_iterator(folder, code); !code && entry != fs::directory_iterator();
          entry.increment(code)) {
         const std::string name = entry->path().filename().string();
-        if (name == own || !name.ends_with(ending)) continue;
+        if (name == own || !name.ends_with(mark_ending)) continue;
         std::error_code gone;
         if (!is_running(name)) {
             fs::remove(entry->path(), gone);

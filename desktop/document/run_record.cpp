@@ -28,7 +28,7 @@ constexpr std::size_t head_lines = 1;
 constexpr std::size_t doing_lines = 8;
 constexpr std::size_t did_lines = 24;
 constexpr std::size_t page_bytes = line_bytes * (head_lines + doing_lines + did_lines);
-constexpr const char* ending = ".run";
+constexpr const char* run_ending = ".run";
 constexpr std::size_t number_length = 8;  // that orders them, with the space behind it
 constexpr std::string_view doing_mark = "doing: ";
 
@@ -47,7 +47,7 @@ public:
     explicit Page(const fs::path& folder) {
         std::error_code code;
         fs::create_directories(folder, code);
-        path_ = folder / own_file_name({}, ending);
+        path_ = folder / own_file_name({}, run_ending);
         const int file = ::open(path_.c_str(), O_RDWR | O_CREAT | O_TRUNC | O_CLOEXEC | O_NOFOLLOW, 0600);
         if (file < 0) return;
         // A page of a file without room for it could not be written: the program would be ended by it.
@@ -130,7 +130,7 @@ std::optional<std::string> take_ended_run(const fs::path& folder) {
     for (auto entry = fs::directory_iterator(folder, code); !code && entry != fs::directory_iterator();
          entry.increment(code)) {
         const fs::path& path = entry->path();
-        if (path.extension() != ending || is_running(path.filename().string())) continue;
+        if (path.extension() != run_ending || is_running(path.filename().string())) continue;
         std::error_code gone;
         ended.emplace_back(fs::last_write_time(path, gone), path);
     }

@@ -18,7 +18,7 @@ namespace {
 
 using Id = DropNumberId;
 
-constexpr double take_hold = 10;    // view pixels about a hand
+constexpr double hand_reach = 10;    // view pixels about a hand
 constexpr double wind_seconds = 1;  // the arrow is as long as the wind goes in that time
 constexpr int course_points = 48;
 
@@ -81,7 +81,7 @@ QPointF StageView::wind_root() const {
 std::optional<StageView::DropletsHand> StageView::droplets_hand_near(QPointF screen) const {
     for (const DropletsHand hand : {DropletsHand::edge, DropletsHand::middle, DropletsHand::wind}) {
         const auto point = droplets_point(hand);
-        if (point && std::hypot(point->x() - screen.x(), point->y() - screen.y()) <= take_hold) return hand;
+        if (point && std::hypot(point->x() - screen.x(), point->y() - screen.y()) <= hand_reach) return hand;
     }
     return std::nullopt;
 }

@@ -17,7 +17,7 @@ namespace lacquer {
 
 namespace {
 
-constexpr double take_hold = 14;      // screen pixels about a place
+constexpr double place_reach = 14;      // screen pixels about a place
 constexpr double jolt_behind = 0.35;  // seconds of its path that are seen
 constexpr int jolt_points = 40;
 
@@ -43,7 +43,7 @@ std::string StageView::place_near(QPointF screen) const {
     for (const Signal& signal : document_.finish().signals) {
         if (signal.kind != SignalKind::place) continue;
         const QPointF away = QPointF(place_point(signal.name)) - screen;
-        if (std::hypot(away.x(), away.y()) <= take_hold) return signal.name;
+        if (std::hypot(away.x(), away.y()) <= place_reach) return signal.name;
     }
     return {};
 }

@@ -8,7 +8,7 @@ namespace lacquer {
 
 namespace {
 
-void run(Swept& swept, Measured& measured) {
+void measure_cost(Swept& swept, Measured& measured) {
     constexpr int parts = 4;
     MeasureCurve curve{"ms a frame", {}};
     for (int i = 0; i <= parts; ++i) {
@@ -27,6 +27,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure cost_measure() { return {"cost", "Cost", "how long a frame takes along the sweep", run}; }
+Measure cost_measure() { return {"cost", "Cost", "how long a frame takes along the sweep", measure_cost}; }
 
 }  // namespace lacquer

@@ -13,7 +13,7 @@ namespace lacquer {
 namespace {
 
 constexpr double worth_telling = 0.01;  // share of the range
-constexpr int parts = 32;
+constexpr int range_parts = 32;
 constexpr int halvings = 8;
 
 struct DeadPart {
@@ -41,24 +41,24 @@ double edge_of(Swept& swept, double still, double other) {
 
 std::vector<DeadPart> dead_parts(Swept& swept) {
     std::vector<DeadPart> found;
-    for (int i = 0; i < parts; ++i) {
+    for (int i = 0; i < range_parts; ++i) {
         int last = i;
-        while (last < parts && same(swept, static_cast<double>(i) / parts, (last + 1.0) / parts)) ++last;
+        while (last < range_parts && same(swept, static_cast<double>(i) / range_parts, (last + 1.0) / range_parts)) ++last;
         if (last == i) continue;
-        DeadPart part{static_cast<double>(i) / parts, static_cast<double>(last) / parts};
-        if (i > 0) part.from = edge_of(swept, part.from, (i - 1.0) / parts);
-        if (last < parts) part.to = edge_of(swept, part.to, (last + 1.0) / parts);
+        DeadPart part{static_cast<double>(i) / range_parts, static_cast<double>(last) / range_parts};
+        if (i > 0) part.from = edge_of(swept, part.from, (i - 1.0) / range_parts);
+        if (last < range_parts) part.to = edge_of(swept, part.to, (last + 1.0) / range_parts);
         found.push_back(part);
         i = last;
     }
     // Less than a part, at an end.
-    if (found.empty() || found.front().from > 0) found.insert(found.begin(), {0, edge_of(swept, 0, 1.0 / parts)});
-    if (found.back().to < 1) found.push_back({edge_of(swept, 1, 1 - 1.0 / parts), 1});
+    if (found.empty() || found.front().from > 0) found.insert(found.begin(), {0, edge_of(swept, 0, 1.0 / range_parts)});
+    if (found.back().to < 1) found.push_back({edge_of(swept, 1, 1 - 1.0 / range_parts), 1});
     std::erase_if(found, [](const DeadPart& part) { return part.to - part.from < worth_telling; });
     return found;
 }
 
-void run(Swept& swept, Measured& measured) {
+void measure_dead_travel(Swept& swept, Measured& measured) {
     if (!swept.is_smooth()) {
         measured.words = "it has whole values only";
         return;
@@ -105,7 +105,7 @@ void run(Swept& swept, Measured& measured) {
 }  // namespace
 
 Measure dead_travel_measure() {
-    return {"dead_travel", "Dead travel", "every part of the range changes something", run};
+    return {"dead_travel", "Dead travel", "every part of the range changes something", measure_dead_travel};
 }
 
 }  // namespace lacquer

@@ -86,7 +86,7 @@ double end_value(Swept& swept) {
     return std::fabs(rest - end) < std::fabs(rest - start) ? start : end;
 }
 
-void run(Swept& swept, Measured& measured) {
+void measure_end(Swept& swept, Measured& measured) {
     const double value = end_value(swept);
     const double other = value == swept.value_at(1) ? swept.value_at(0) : swept.value_at(1);
     const DrawnStep* now = swept.whole_at(value);
@@ -114,6 +114,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure end_measure() { return {"end", "End", "at the end nothing is left of the picture, or all has changed", run}; }
+Measure end_measure() { return {"end", "End", "at the end nothing is left of the picture, or all has changed", measure_end}; }
 
 }  // namespace lacquer

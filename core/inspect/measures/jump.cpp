@@ -9,8 +9,8 @@ namespace lacquer {
 
 namespace {
 
-constexpr double worth_telling = 0.02;
-constexpr int halvings = 12;
+constexpr double jump_worth_telling = 0.02;
+constexpr int jump_halvings = 12;
 
 // How much of the picture's brightness and opacity is another: the mean over all pixels, each at most 1.
 double change_between(const DrawnStep& a, const DrawnStep& b) {
@@ -25,7 +25,7 @@ double change_between(const DrawnStep& a, const DrawnStep& b) {
     return sum / a.picture.width / a.picture.height;
 }
 
-void run(Swept& swept, Measured& measured) {
+void measure_jump(Swept& swept, Measured& measured) {
     if (!swept.is_smooth()) {
         measured.words = "it has whole values only";
         return;
@@ -49,7 +49,7 @@ void run(Swept& swept, Measured& measured) {
         high = to;
     }
     measured.curves = {std::move(curve)};
-    for (int i = 0; i < halvings && most > worth_telling; ++i) {
+    for (int i = 0; i < jump_halvings && most > jump_worth_telling; ++i) {
         const double middle = (low + high) / 2;
         const DrawnStep* before = swept.at(low);
         const DrawnStep* between = swept.at(middle);
@@ -61,10 +61,10 @@ void run(Swept& swept, Measured& measured) {
         most = std::max(first, second);
     }
     measured.numbers = {{"largest", most}, {"at", high}};
-    if (most > worth_telling) {
+    if (most > jump_worth_telling) {
         measured.verdict = Verdict::falls_short;
         measured.words = "at " + swept.words_of(high) + " it jumps: by " + plain_number(most * 100, 1) +
-                         " % of the picture within a " + std::to_string(parts << halvings) + "th of the range";
+                         " % of the picture within a " + std::to_string(parts << jump_halvings) + "th of the range";
         return;
     }
     measured.verdict = Verdict::passes;
@@ -73,6 +73,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure jump_measure() { return {"jump", "Jump", "a small step of the dial changes little", run}; }
+Measure jump_measure() { return {"jump", "Jump", "a small step of the dial changes little", measure_jump}; }
 
 }  // namespace lacquer

@@ -14,7 +14,7 @@ constexpr double even_within = 0.01;
 
 double share_of_range(const Swept& swept, double value) { return (value - swept.from()) / (swept.to() - swept.from()); }
 
-void run(Swept& swept, Measured& measured) {
+void measure_pace(Swept& swept, Measured& measured) {
     if (!swept.is_smooth()) {
         measured.words = "it has whole values only";
         return;
@@ -57,6 +57,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure pace_measure() { return {"pace", "Pace", "each step of the dial changes as much of the picture", run}; }
+Measure pace_measure() { return {"pace", "Pace", "each step of the dial changes as much of the picture", measure_pace}; }
 
 }  // namespace lacquer

@@ -77,7 +77,7 @@ private:
     std::optional<Outside> worst_;
 };
 
-void run(Swept& swept, Measured& measured) {
+void measure_range(Swept& swept, Measured& measured) {
     Search search(swept);
     for (const double share : looked_at) {
         if (swept.called_off()) return;
@@ -97,7 +97,7 @@ void run(Swept& swept, Measured& measured) {
 }  // namespace
 
 Measure range_measure() {
-    return {"range", "Range", "masks and opacities stay within 0..1, and all values are numbers", run};
+    return {"range", "Range", "masks and opacities stay within 0..1, and all values are numbers", measure_range};
 }
 
 }  // namespace lacquer

@@ -11,7 +11,7 @@ namespace lacquer {
 namespace {
 
 // An effect that changes more than this at its end of the range doesn't rest there.
-constexpr double little = 0.2;
+constexpr double little_changed = 0.2;
 
 void judge(const DrawnStep& picture, const DrawnStep& now, const std::string& where, Measured& measured) {
     const auto apart = difference(now.picture, picture.picture);
@@ -29,7 +29,7 @@ void judge(const DrawnStep& picture, const DrawnStep& now, const std::string& wh
                      std::to_string(apart->x) + ", " + std::to_string(apart->y) + ": by " + largest;
 }
 
-void run(Swept& swept, Measured& measured) {
+void measure_rest(Swept& swept, Measured& measured) {
     const DrawnStep* picture = swept.whole_untouched();
     if (picture == nullptr) {
         measured.words = "there is no picture that it could leave untouched";
@@ -39,7 +39,7 @@ void run(Swept& swept, Measured& measured) {
         const DrawnStep* resting = swept.whole_at_rest();
         if (resting == nullptr) return;
         measured.numbers = {{"rest", *rest}};
-        if (share_changed(*resting, *picture) <= little)
+        if (share_changed(*resting, *picture) <= little_changed)
             return judge(*picture, *resting, "at rest, " + swept.words_of(*rest) + ",", measured);
         measured.words = "it changes the picture at rest, too";
         return;
@@ -48,7 +48,7 @@ void run(Swept& swept, Measured& measured) {
         const double value = swept.value_at(end);
         const DrawnStep* small = swept.at(value);
         const DrawnStep* before = swept.untouched();
-        if (small == nullptr || before == nullptr || share_changed(*small, *before) > little) continue;
+        if (small == nullptr || before == nullptr || share_changed(*small, *before) > little_changed) continue;
         if (const DrawnStep* now = swept.whole_at(value))
             judge(*picture, *now, "at " + swept.words_of(value), measured);
         return;
@@ -58,6 +58,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure rest_measure() { return {"rest", "Rest", "where it rests, the picture is untouched", run}; }
+Measure rest_measure() { return {"rest", "Rest", "where it rests, the picture is untouched", measure_rest}; }
 
 }  // namespace lacquer

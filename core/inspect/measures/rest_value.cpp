@@ -14,7 +14,7 @@ namespace lacquer {
 
 namespace {
 
-constexpr int halvings = 14;
+constexpr int rest_halvings = 14;
 constexpr double near_enough = 0.01;  // of the range
 
 using Holds = std::function<bool(double value)>;
@@ -34,7 +34,7 @@ std::optional<double> boundary(double end, double other, const Holds& holds) {
         }
         if (!found) return std::nullopt;
     }
-    for (int i = 0; i < halvings; ++i) {
+    for (int i = 0; i < rest_halvings; ++i) {
         const double middle = (good + bad) / 2;
         (holds(middle) ? good : bad) = middle;
     }
@@ -55,7 +55,7 @@ bool all_gone(const std::optional<DrawnStep>& now, const DrawnStep& far) {
     return apart && apart->seen == 0;
 }
 
-void run(Swept& swept, Measured& measured) {
+void measure_rest_value(Swept& swept, Measured& measured) {
     if (!swept.is_smooth() || swept.dial().kind == DialKind::colour) {
         measured.words = "it is no threshold";
         return;
@@ -112,7 +112,7 @@ void run(Swept& swept, Measured& measured) {
 }  // namespace
 
 Measure rest_value_measure() {
-    return {"rest_value", "Rest value", "the range goes from where nothing is changed to where all is", run};
+    return {"rest_value", "Rest value", "the range goes from where nothing is changed to where all is", measure_rest_value};
 }
 
 }  // namespace lacquer

@@ -11,7 +11,7 @@ namespace {
 
 constexpr double least_share = 0.001;
 
-void run(Swept& swept, Measured& measured) {
+void measure_seen(Swept& swept, Measured& measured) {
     const DrawnStep* start = swept.at(swept.value_at(0));
     if (start == nullptr) return;
     constexpr int parts = 8;
@@ -37,6 +37,6 @@ void run(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure seen_measure() { return {"seen", "Seen", "the dial does something that can be seen", run}; }
+Measure seen_measure() { return {"seen", "Seen", "the dial does something that can be seen", measure_seen}; }
 
 }  // namespace lacquer
