@@ -18,13 +18,14 @@ using namespace lacquer;
 
 RenderRequest request_for_file(const std::string& path) {
     RenderRequest request;
-    Result<Finish> finish = load_finish(path);
-    if (!finish) return request;
-    auto shared = std::make_shared<const Finish>(std::move(*finish));
+    Result<OpenedFinish> opened = load_finish(path);
+    if (!opened) return request;
+    auto shared = std::make_shared<const Finish>(std::move(opened->finish));
     request.time = shared->length * 0.4;
     request.checked = std::make_shared<const CheckedFinish>(check_finish(shared));
     request.finish_path = path;
     request.steps = {""};
+    request.seen = ViewStyle();
     return request;
 }
 
@@ -37,8 +38,7 @@ void displayed(benchmark::State& state, const std::string& path) {
     for (auto _ : state) {
         const Result<Frame> frame = renderer.render(request, Cancel());
         if (!frame || frame->steps.empty()) return state.SkipWithError("the demo cannot be drawn");
-        const Image8 image = to_image(frame->steps[0].picture, frame->steps[0].type, pool);
-        benchmark::DoNotOptimize(image.data.data());
+        benchmark::DoNotOptimize(frame->steps[0].image.data.data());
     }
 }
 

@@ -68,13 +68,15 @@ Result<Outcome> explain(const ExplainOptions& options) {
         const Ir hoisted = hoist_from_loops(shared);
         const Ir kept = drop_unused(hoisted);
         const Ir rated = with_rates(kept);
-        const Ir fused = fuse(rated);
+        const Ir certain = drop_certain_choices(rated);
+        const Ir fused = fuse(certain);
         fmt::print("\npass {}: lowered\n{}", pass.name, to_text(lowered));
         fmt::print("\npass {}: constants folded\n{}", pass.name, to_text(folded));
         fmt::print("\npass {}: common parts shared\n{}", pass.name, to_text(shared));
         fmt::print("\npass {}: what stays the same taken out of loops\n{}", pass.name, to_text(hoisted));
         fmt::print("\npass {}: unused dropped\n{}", pass.name, to_text(kept));
         fmt::print("\npass {}: how often each can change\n{}", pass.name, to_text(rated));
+        fmt::print("\npass {}: certain choices dropped\n{}", pass.name, to_text(certain));
         fmt::print("\npass {}: products and sums put together\n{}", pass.name, to_text(fused));
         const Ir split = split_noise(fused);
         fmt::print("\npass {}: noise taken apart\n{}", pass.name, to_text(split));

@@ -147,6 +147,7 @@ Result<Done> draw(lacquer_finish& finish, const char* step, double seconds, int 
     const std::string name = request.steps[0].empty() ? finished_step(*request.checked) : request.steps[0];
     const CheckedStep* checked = find_step(*request.checked, name);
     if (checked != nullptr && checked->fault) return *checked->fault;
+    if (format == LACQUER_RGBA8) request.seen = ViewStyle();
     Result<Frame> frame = finish.renderer.render(request, Cancel());
     if (!frame) return frame.fault();
     if (frame->steps.empty()) return unknown("step", request.steps[0]);
@@ -155,7 +156,7 @@ Result<Done> draw(lacquer_finish& finish, const char* step, double seconds, int 
         copy_floats(drawn.picture, memory, stride);
         return Done{};
     }
-    const Image8 image = to_image(drawn.picture, drawn.type, finish.pool);
+    const Image8& image = drawn.image;
     const std::size_t row = static_cast<std::size_t>(width) * 4;
     for (int y = 0; y < height; ++y)
         std::memcpy(static_cast<char*>(memory) + stride * static_cast<std::size_t>(y),

@@ -1,5 +1,6 @@
 #include "core/batch/write_frame.h"
 
+#include <optional>
 #include <vector>
 
 #include "core/finish/edits.h"
@@ -31,10 +32,9 @@ Result<Done> write_frame(const std::string& path, const Frame& frame, const Fini
         const DrawnStep& drawn = frame.steps[i];
         WrittenLayer layer{drawn.name, &drawn.picture, writing.data || is_data(drawn, finish)};
         // As the stage shows them, unless it is the numbers that are wanted.
-        const auto ground =
-            find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
-        if (ground && needs_layer_view(ground->picture.layer) && !writing.data && !holds_floats(path)) {
-            views[i] = layer_view(drawn.picture, ground->picture.layer);
+        const std::optional<GroundLayer> shown = layer_to_view(finish, drawn.name);
+        if (shown && !writing.data && !holds_floats(path)) {
+            views[i] = layer_view(drawn.picture, *shown);
             layer = {drawn.name, &views[i], false};
         }
         layers.push_back(layer);

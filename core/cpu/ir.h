@@ -142,6 +142,9 @@ Ir drop_unused(const Ir& ir);
 Ir hoist_from_loops(const Ir& ir);
 /// Puts a multiplication and the addition that alone uses it together, and three mixes in a row by the same share.
 Ir fuse(const Ir& ir);
+/// Drops choices that are certain: where a loop or a skip goes by one truth for all pixels, that is true within. To be
+/// used on what has its rates.
+Ir drop_certain_choices(const Ir& ir);
 /// Takes what a noise makes of its first coordinate out of it, where that changes by column only: it is the same in all
 /// rows. To be used on what has its rates.
 Ir split_noise(const Ir& ir);

@@ -375,6 +375,36 @@ Ir with_rates(Ir ir) {
     return ir;
 }
 
+Ir drop_certain_choices(const Ir& ir) {
+    std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
+    std::vector<std::vector<int>> certain(1);  // by the loops and skips that are open, what is true there
+    const auto is_one_truth = [&](int value) {
+        const Rate rate = rates[static_cast<std::size_t>(value)];
+        // Two rows that are drawn together may differ.
+        return rate == Rate::uniform || (rate == Rate::row && !ir.quads);
+    };
+    const auto is_certain = [&](int value) {
+        return std::any_of(certain.begin(), certain.end(), [&](const std::vector<int>& within) {
+            return std::find(within.begin(), within.end(), value) != within.end();
+        });
+    };
+    Rebuild rebuild(ir);
+    for (const Instruction& old : ir.code) {
+        for (int k = 0; k < op_info(old.op).outputs; ++k) rates[static_cast<std::size_t>(old.first_out + k)] = old.rate;
+        const Instruction i = rebuild.with_moved_inputs(old);
+        if (opens(old.op)) certain.emplace_back();
+        if (closes(old.op)) certain.pop_back();
+        if ((old.op == Op::loop_exit || old.op == Op::skip_begin) && is_one_truth(old.in[0]))
+            certain.back().push_back(i.in[0]);
+        if (old.op == Op::select && is_certain(i.in[0])) {
+            rebuild.alias(old.first_out, i.in[1], 1);
+        } else {
+            rebuild.keep(i, old.first_out);
+        }
+    }
+    return drop_unused(rebuild.finish());
+}
+
 Ir split_noise(const Ir& ir) {
     std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
     Rebuild rebuild(ir);
@@ -404,7 +434,8 @@ Ir split_noise(const Ir& ir) {
 }
 
 Ir optimised(const Ir& ir) {
-    return split_noise(fuse(with_rates(drop_unused(hoist_from_loops(share_common(fold_constants(ir)))))));
+    const Ir short_ir = drop_unused(hoist_from_loops(share_common(fold_constants(ir))));
+    return split_noise(fuse(drop_certain_choices(with_rates(short_ir))));
 }
 
 }  // namespace lacquer

@@ -68,6 +68,45 @@ std::vector<std::size_t> last_uses(const Ir& ir) {
     return last;
 }
 
+// Kernels that are known to have read a pixel's inputs before they write its output.
+bool reads_before_it_writes(Op op) {
+    constexpr std::array ops = {Op::add, Op::subtract, Op::multiply,     Op::divide,
+                                Op::min, Op::max,      Op::multiply_add, Op::select};
+    return std::find(ops.begin(), ops.end(), op) != ops.end();
+}
+
+// For each value that a cell becomes at the end of a turn, and that can be made where the cell lies from the start, the
+// cell; -1 for others. Nothing may read the old value in between, nor may anything steer there.
+std::vector<int> cells_of_values(const Ir& ir) {
+    std::vector<int> cells(static_cast<std::size_t>(ir.value_count), -1);
+    std::vector<std::size_t> made(static_cast<std::size_t>(ir.value_count), 0);
+    std::vector<std::size_t> last_read(static_cast<std::size_t>(ir.value_count), 0);
+    std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
+    std::size_t steered = 0;
+    for (std::size_t n = 0; n < ir.code.size(); ++n) {
+        const Instruction& i = ir.code[n];
+        const OpInfo& info = op_info(i.op);
+        if (i.op == Op::assign) {
+            const auto cell = static_cast<std::size_t>(i.in[0]);
+            const auto value = static_cast<std::size_t>(i.in[1]);
+            const Instruction& maker = ir.code[made[value]];
+            const bool alike = rates[cell] == rates[value] && maker.timed && maker.rate == Rate::pixel;
+            if (reads_before_it_writes(maker.op) && alike && cells[value] < 0 && made[value] > steered &&
+                last_read[cell] <= made[value])
+                cells[value] = i.in[0];
+        }
+        const std::size_t first_read = i.op == Op::assign ? 1 : 0;
+        for (std::size_t k = first_read; k < static_cast<std::size_t>(info.inputs); ++k)
+            last_read[static_cast<std::size_t>(i.in[k])] = n;
+        for (int k = 0; k < info.outputs; ++k) {
+            made[static_cast<std::size_t>(i.first_out + k)] = n;
+            rates[static_cast<std::size_t>(i.first_out + k)] = i.rate;
+        }
+        if (is_control(i.op)) steered = n;
+    }
+    return cells;
+}
+
 std::string text_of(Ref ref) { return fmt::format("{}{}", "uycp"[of(ref.rate)], ref.index); }
 
 // The stores of one run that all tiles share.
@@ -120,6 +159,7 @@ public:
     bool run_pixel_lines(int x, int y, std::size_t count) {
         const std::vector<Line>& lines = program_.lines[of(Rate::pixel)];
         const int rows = program_.quads ? 2 : 1;
+        bind(x, y, count);
         for (std::size_t n = 0; n < lines.size(); ++n) {
             const Line& line = lines[n];
             if (line.kernel == nullptr) {
@@ -129,15 +169,13 @@ public:
                 if (goes) n = line.jump;
                 continue;
             }
-            for (int row = 0; row < rows; ++row) run_line(line, x, y + row, row, line.narrow ? lane_block : count);
+            for (int row = 0; row < rows; ++row) line.kernel(bound_[static_cast<std::size_t>(row)][n]);
         }
         return true;
     }
 
-    // Hands the strip at (x, y) out to interleaved channels.
-    void store(const std::vector<Ref>& parts, Picture& picture, int x, int y, int row, std::size_t count) {
-        const auto channels = static_cast<std::size_t>(picture.channels);
-        float* to = picture.at(x, y);
+    // Hands the strip that begins at column x out to interleaved channels.
+    void store(const std::vector<Ref>& parts, float* to, std::size_t channels, int x, int row, std::size_t count) {
         if (parts.size() >= 3 && channels == 4) {
             const std::size_t blocks = count / lane_block * lane_block;
             std::array<const float*, 4> from{};
@@ -178,36 +216,60 @@ public:
     }
 
 private:
-    // In registers all the way: this runs a million times a frame.
     void run_line(const Line& line, int x, int y, int row, std::size_t count) {
         args_.count = count;
         args_.x = x;
         args_.y = y;
-        const OpInfo& info = op_info(line.op);
-        for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
-            args_.in[k] = address(line.in[k], x, row);
-            args_.stride[k] = stride(line.in[k]);
-        }
-        for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
-            args_.out[k] = address(line.out[k], x, row);
-        }
-        if (line.is_odd) prepare_odd(line, x, row);
+        set_places(args_, line, x, row);
         line.kernel(args_);
     }
 
-    // Those that are handed something else than their inputs.
-    void prepare_odd(const Line& line, int x, int row) {
+    // Where a line finds its inputs, and where its outputs go.
+    void set_places(KernelArgs& args, const Line& line, int x, int row) const {
+        const OpInfo& info = op_info(line.op);
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k) {
+            args.in[k] = address(line.in[k], x, row);
+            args.stride[k] = stride(line.in[k]);
+        }
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
+            args.out[k] = address(line.out[k], x, row);
+        }
+        if (line.is_odd) set_odd_places(args, line, x, row);
+    }
+
+    // Of those that are handed something else than their inputs.
+    void set_odd_places(KernelArgs& args, const Line& line, int x, int row) const {
         if (line.op == Op::assign) {
-            args_.in[0] = args_.in[1];
-            args_.stride[0] = args_.stride[1];
-            args_.out[0] = address(line.out[0], x, row);
+            args.in[0] = args.in[1];
+            args.stride[0] = args.stride[1];
+            args.out[0] = address(line.out[0], x, row);
         }
         if (line.op == Op::derivative_y) {
-            args_.in[0] = address(line.in[0], x, 0);
-            args_.in[1] = address(line.in[0], x, 1);
-            args_.stride[1] = args_.stride[0];
+            args.in[0] = address(line.in[0], x, 0);
+            args.in[1] = address(line.in[0], x, 1);
+            args.stride[1] = args.stride[0];
         }
-        if (reads_picture(line.op)) args_.picture = &inputs_.pictures[line.slot];
+        if (reads_picture(line.op)) args.picture = &inputs_.pictures[line.slot];
+    }
+
+    // The lines that run with the pixels find all but columns' values at the same places in every strip, and a loop
+    // runs them many times in each: so their arguments are made once, and only what differs is set for a strip.
+    void bind(int x, int y, std::size_t count) {
+        const std::vector<Line>& lines = program_.lines[of(Rate::pixel)];
+        for (int row = 0; row < (program_.quads ? 2 : 1); ++row) {
+            std::vector<KernelArgs>& bound = bound_[static_cast<std::size_t>(row)];
+            const bool is_first = bound.empty();
+            if (is_first) bound.assign(lines.size(), args_);
+            for (std::size_t n = 0; n < lines.size(); ++n) {
+                const Line& line = lines[n];
+                if (line.kernel == nullptr) continue;
+                KernelArgs& args = bound[n];
+                args.count = line.narrow ? lane_block : count;
+                args.x = x;
+                args.y = y + row;
+                if (is_first || line.reads_columns) set_places(args, line, x, row);
+            }
+        }
     }
 
     // Whether some pixel of the strip has a true value here.
@@ -250,6 +312,7 @@ private:
     hwy::AlignedFreeUniquePtr<float[]> strips_;
     std::array<Store, 4> stores_{};
     KernelArgs args_;
+    std::array<std::vector<KernelArgs>, 2> bound_;
 };
 
 // How many pixels a strip covers from left to right.
@@ -305,6 +368,8 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
     program.uniform_slots = ir.uniforms;
     program.pictures = ir.pictures;
     const std::vector<std::size_t> last = last_uses(ir);
+    const std::vector<int> cells = cells_of_values(ir);
+    const auto lies_in_cell = [&](int value) { return cells[static_cast<std::size_t>(value)] >= 0; };
     std::vector<Ref> refs(static_cast<std::size_t>(ir.value_count));
     StripStore strips;
     std::vector<std::size_t> open;
@@ -323,6 +388,8 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
         line.kernel = kernels.kernels[static_cast<std::size_t>(i.op == Op::assign ? Op::copy : i.op)];
         line.slot = i.bits;
         line.is_odd = i.op == Op::assign || i.op == Op::derivative_y || reads_picture(i.op);
+        for (std::size_t k = 0; k < static_cast<std::size_t>(info.inputs); ++k)
+            line.reads_columns = line.reads_columns || refs[static_cast<std::size_t>(i.in[k])].rate == Rate::column;
         // What runs at each turn but is the same along the strip lives where rows' values do.
         line.narrow = i.timed && i.rate != Rate::pixel;
         const Rate store = line.narrow ? Rate::row : i.rate;
@@ -330,8 +397,13 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
             line.in[k] = refs[static_cast<std::size_t>(i.in[k])];
         }
         for (std::size_t k = 0; k < static_cast<std::size_t>(info.outputs); ++k) {
-            Ref& ref = refs[static_cast<std::size_t>(i.first_out) + k];
-            ref = {store, store == Rate::pixel ? strips.take() : program.stores[of(store)]++};
+            const int value = i.first_out + static_cast<int>(k);
+            Ref& ref = refs[static_cast<std::size_t>(value)];
+            if (lies_in_cell(value)) {
+                ref = refs[static_cast<std::size_t>(cells[static_cast<std::size_t>(value)])];
+            } else {
+                ref = {store, store == Rate::pixel ? strips.take() : program.stores[of(store)]++};
+            }
             line.out[k] = ref;
         }
         if (i.op == Op::assign) {
@@ -342,7 +414,7 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
             program.constants.emplace_back(line.out[0].index, i.bits);
         } else if (i.op == Op::uniform) {
             program.uniforms.emplace_back(line.out[0].index, i.bits);
-        } else if (i.op != Op::cell) {
+        } else if (i.op != Op::cell && !(i.op == Op::assign && cells[static_cast<std::size_t>(i.in[1])] == i.in[0])) {
             const bool with_pixels = i.timed || i.op == Op::assign || is_control(i.op);
             std::vector<Line>& lines = program.lines[of(with_pixels ? Rate::pixel : i.rate)];
             connect(lines, line, open);
@@ -351,7 +423,7 @@ Program lay_out(const Ir& ir, const KernelSet& kernels) {
         // Outputs were placed first: no kernel may write over what it still reads.
         for (std::size_t k = ends[n]; k < ends[n + 1]; ++k) {
             const Ref ref = refs[ending[k]];
-            if (ref.rate == Rate::pixel) strips.give_back(ref.index);
+            if (ref.rate == Rate::pixel && !lies_in_cell(static_cast<int>(ending[k]))) strips.give_back(ref.index);
         }
     }
     program.stores[of(Rate::pixel)] = strips.count();
@@ -397,8 +469,12 @@ std::string to_text(const Program& program) {
     return text;
 }
 
-bool run(const Program& program, const RunInputs& inputs, std::span<Picture> outputs, WorkerPool& pool,
-         const Cancel& cancel) {
+namespace {
+
+// Each tile has a sink of its own, which says where the strips of each output go, and is told of rows that are whole.
+template <class MakeSink>
+bool run_tiles(const Program& program, const RunInputs& inputs, WorkerPool& pool, const Cancel& cancel,
+               const MakeSink& make_sink) {
     Shared shared = prepare(program, inputs);
     const int columns = strip_columns(program);
     const int rows = program.quads ? 2 : 1;
@@ -418,6 +494,7 @@ bool run(const Program& program, const RunInputs& inputs, std::span<Picture> out
             return;
         }
         Machine machine(program, inputs, shared, cancel);
+        auto sink = make_sink();
         const int bottom = std::min(inputs.height, (tile + 1) * tile_rows);
         for (int y = tile * tile_rows; y < bottom; y += rows) {
             if (cancel.requested()) {
@@ -432,14 +509,55 @@ bool run(const Program& program, const RunInputs& inputs, std::span<Picture> out
                 }
                 const auto count = static_cast<std::size_t>(std::min(columns, inputs.width - x));
                 for (int row = 0; row < rows && y + row < bottom; ++row) {
-                    for (std::size_t k = 0; k < program.outputs.size(); ++k) {
-                        machine.store(program.outputs[k], outputs[k], x, y + row, row, count);
-                    }
+                    for (std::size_t k = 0; k < program.outputs.size(); ++k)
+                        machine.store(program.outputs[k], sink.at(k, x, y, row), sink.channels(k), x, row, count);
                 }
             }
+            for (int row = 0; row < rows && y + row < bottom; ++row) sink.end_row(y, row);
         }
     });
     return whole;
+}
+
+// Strips go straight to whole pictures.
+struct PictureSink {
+    std::span<Picture> pictures;
+    float* at(std::size_t k, int x, int y, int row) const { return pictures[k].at(x, y + row); }
+    std::size_t channels(std::size_t k) const { return static_cast<std::size_t>(pictures[k].channels); }
+    void end_row(int, int) const {}
+};
+
+// Strips go to a row or two, which stay in the cache until they have been taken.
+class RowSink {
+public:
+    RowSink(std::span<const RowTaker> takers, int width, int rows) : takers_(takers) {
+        for (const RowTaker& taker : takers)
+            for (int row = 0; row < rows; ++row)
+                rows_[static_cast<std::size_t>(row)].emplace_back(width, 1, taker.channels);
+    }
+    float* at(std::size_t k, int x, int, int row) { return rows_[static_cast<std::size_t>(row)][k].at(x, 0); }
+    std::size_t channels(std::size_t k) const { return static_cast<std::size_t>(takers_[k].channels); }
+    void end_row(int y, int row) {
+        for (std::size_t k = 0; k < takers_.size(); ++k)
+            takers_[k].take(y + row, rows_[static_cast<std::size_t>(row)][k].data.data());
+    }
+
+private:
+    std::span<const RowTaker> takers_;
+    std::array<std::vector<Picture>, 2> rows_;
+};
+
+}  // namespace
+
+bool run(const Program& program, const RunInputs& inputs, std::span<Picture> outputs, WorkerPool& pool,
+         const Cancel& cancel) {
+    return run_tiles(program, inputs, pool, cancel, [&] { return PictureSink{outputs}; });
+}
+
+bool run_by_rows(const Program& program, const RunInputs& inputs, std::span<const RowTaker> takers, WorkerPool& pool,
+                 const Cancel& cancel) {
+    const int rows = program.quads ? 2 : 1;
+    return run_tiles(program, inputs, pool, cancel, [&] { return RowSink(takers, inputs.width, rows); });
 }
 
 void run_at(const Program& program, const RunInputs& inputs, std::span<const PixelPoint> points,

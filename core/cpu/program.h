@@ -1,6 +1,7 @@
 // A pass laid out for the strip machine, and running it.
 #pragma once
 
+#include <functional>
 #include <span>
 #include <string>
 #include <vector>
@@ -28,6 +29,8 @@ struct Line {
     std::uint32_t slot = 0;
     /// Computed once along the strip though it runs with the pixels.
     bool narrow = false;
+    /// Some of its inputs lie where they do by the column at which a strip begins.
+    bool reads_columns = false;
     /// Is handed something else than the values of its inputs.
     bool is_odd = false;
     /// For an instruction that steers: the line of its other end.
@@ -80,6 +83,17 @@ struct PixelPoint {
 /// for each point. The values are those that `run` has there.
 void run_at(const Program& program, const RunInputs& inputs, std::span<const PixelPoint> points,
             std::span<Picture> outputs);
+
+/// Gets the rows of an output, `channels` numbers a pixel, as soon as each is there: in any order and from any of the
+/// threads. The numbers are gone afterwards.
+struct RowTaker {
+    int channels = 4;
+    std::function<void(int y, const float* row)> take;
+};
+
+/// As below, but nothing is kept: output k goes to `takers[k]`, row by row.
+bool run_by_rows(const Program& program, const RunInputs& inputs, std::span<const RowTaker> takers, WorkerPool& pool,
+                 const Cancel& cancel);
 
 /// Runs the program on the whole grid. Output k goes to `outputs[k]`, of the grid's size; missing channels are filled
 /// with 0. False if it was called off: then the outputs are unfinished.

@@ -30,10 +30,10 @@ SrgbEncoder::SrgbEncoder() {
         threshold_[k] = static_cast<float>(srgb_decode((static_cast<double>(k) + 0.5) / 255.0));
     }
     threshold_[255] = std::numeric_limits<float>::infinity();
-    std::uint8_t level = 0;
+    std::int32_t level = 0;
     for (std::uint32_t i = 0; i < count_; ++i) {
-        const float lowest = std::bit_cast<float>(lowest_bits_ + (i << shift_));
-        while (lowest >= threshold_[level]) ++level;
+        const float lowest = std::bit_cast<float>(lowest_bits + (i << shift));
+        while (lowest >= threshold_[static_cast<std::size_t>(level)]) ++level;
         start_[i] = level;
     }
 }

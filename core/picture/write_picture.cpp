@@ -10,6 +10,7 @@
 
 #include "core/base/file.h"
 #include "core/base/guarded.h"
+#include "core/picture/display_kernels.h"
 #include "core/picture/files.h"
 #include "core/picture/png.h"
 #include "core/picture/transfer.h"
@@ -56,6 +57,23 @@ Whole level(double share) {
     return static_cast<Whole>(share * most + 0.5);
 }
 
+// Colours for eyes, whole rows at a time.
+void put_shown_colours(const Picture& from, int channels, std::vector<std::uint8_t>& numbers) {
+    const auto width = static_cast<std::size_t>(from.width);
+    const auto count = static_cast<std::size_t>(channels);
+    std::vector<std::uint8_t> row(width * 4);
+    numbers.resize(width * static_cast<std::size_t>(from.height) * count);
+    std::uint8_t* to = numbers.data();
+    for (int y = 0; y < from.height; ++y) {
+        const float* values = from.at(0, y);
+        show_pixels(values, from.channels, 1.0F, row.data(), width);
+        for (std::size_t x = 0; x < width; ++x, to += count) {
+            std::copy_n(&row[x * 4], 3, to);
+            if (count == 4) to[3] = level<std::uint8_t>(held(values[x * 4 + 3]));
+        }
+    }
+}
+
 // Whole numbers of so many channels: grey, colours, or colours and opacity.
 template <class Whole>
 std::vector<Whole> whole_numbers(const WrittenLayer& layer, int channels) {
@@ -64,6 +82,12 @@ std::vector<Whole> whole_numbers(const WrittenLayer& layer, int channels) {
     const auto pixels = static_cast<std::size_t>(from.width) * static_cast<std::size_t>(from.height);
     const auto has = static_cast<std::size_t>(from.channels);
     std::vector<Whole> numbers;
+    if constexpr (sizeof(Whole) == 1) {
+        if (!layer.data && from.channels >= 3 && channels >= 3) {
+            put_shown_colours(from, channels, numbers);
+            return numbers;
+        }
+    }
     numbers.reserve(pixels * static_cast<std::size_t>(channels));
     for (std::size_t i = 0; i < pixels; ++i) {
         for (std::size_t c = 0; c < static_cast<std::size_t>(channels); ++c) {

@@ -3,6 +3,7 @@
 
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -10,6 +11,7 @@
 #include "core/finish/checked.h"
 #include "core/finish/play.h"
 #include "core/plan/plan.h"
+#include "core/render/view.h"
 
 namespace lacquer {
 
@@ -33,6 +35,9 @@ struct RenderRequest {
     /// More such requests will follow soon: what goes on from tick to tick does so from where it is.
     bool in_a_drag = false;
     bool line_grid = false;  ///< straight lines in place of every picture, to see what bends them
+    /// Only what the eye gets of the wanted values, in this style: images in place of numbers, which are never all in
+    /// memory then. Does not go with points.
+    std::optional<ViewStyle> seen = {};
 
     // Compiled once, in renderer.cpp, as those of `Finish` are.
     RenderRequest();
@@ -48,6 +53,7 @@ struct DrawnStep {
     std::string name;
     Type type = Type::number;
     Picture picture;
+    Image8 image = {};  ///< in place of the picture, where what is seen was asked for
 };
 
 struct Frame {

@@ -10,6 +10,7 @@
 #include "core/finish/stops_table.h"
 #include "core/lang/past.h"
 #include "core/picture/line_grid.h"
+#include "core/render/layer_view.h"
 
 namespace lacquer {
 
@@ -172,6 +173,11 @@ bool FrameRun::draw(const Pass& pass, bool is_last) {
         took();
         return whole_;
     }
+    if (is_last && is_seen_by_rows(pass)) {
+        draw_seen(pass);
+        took();
+        return whole_;
+    }
     const bool at_points = is_last && !request_.points.empty();
     const int width = at_points ? static_cast<int>(request_.points.size()) : scaled_side(size_.width, pass.scale);
     const int height = at_points ? 1 : scaled_side(size_.height, pass.scale);
@@ -184,7 +190,7 @@ bool FrameRun::draw(const Pass& pass, bool is_last) {
     for (std::size_t k = 0; k < outputs.size(); ++k) {
         const std::string& name = pass.outputs[k];
         if (is_last) {
-            frame_.steps.push_back({name, type_in(pass, name), std::move(outputs[k])});
+            hand_out(pass, name, std::move(outputs[k]));
         } else {
             pictures_.store(name, std::move(outputs[k]));
         }
@@ -199,22 +205,72 @@ void FrameRun::draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool a
         if (done) return;
         give_up_shader(pass, key, done.fault());
     }
-    const std::shared_ptr<const Program> program = tools_.stores.programs.program(pass, key, tools_.kernels);
-    std::vector<float> uniforms;
-    for (const UniformSlot& slot : program->uniform_slots)
-        uniforms.push_back(uniform_bits(uniform_value(slot.name), slot.part));
-    std::vector<PictureView> pictures;
-    for (const PictureUse& use : program->pictures)
-        pictures.push_back(pictures_.view(pass, use.name, use.weighed, tools_.shaders.runner.get()));
+    const Prepared ready = prepared(pass, key);
+    const RunInputs inputs = ready.inputs();
+    if (at_points) return run_at(*ready.program, inputs, request_.points, outputs);
+    whole_ = run(*ready.program, inputs, outputs, tools_.pool, cancel_) && whole_;
+}
+
+FrameRun::Prepared FrameRun::prepared(const Pass& pass, const StructuralHash& key) {
+    Prepared ready;
+    ready.program = tools_.stores.programs.program(pass, key, tools_.kernels);
+    ready.size = size_;
+    ready.width = scaled_side(size_.width, pass.scale);
+    ready.height = scaled_side(size_.height, pass.scale);
+    for (const UniformSlot& slot : ready.program->uniform_slots)
+        ready.uniforms.push_back(uniform_bits(uniform_value(slot.name), slot.part));
+    for (const PictureUse& use : ready.program->pictures)
+        ready.pictures.push_back(pictures_.view(pass, use.name, use.weighed, tools_.shaders.runner.get()));
+    return ready;
+}
+
+RunInputs FrameRun::Prepared::inputs() const {
     RunInputs inputs;
-    inputs.width = scaled_side(size_.width, pass.scale);
-    inputs.height = scaled_side(size_.height, pass.scale);
-    inputs.frame_width = static_cast<float>(size_.frame_width);
-    inputs.frame_height = static_cast<float>(size_.frame_height);
+    inputs.width = width;
+    inputs.height = height;
+    inputs.frame_width = static_cast<float>(size.frame_width);
+    inputs.frame_height = static_cast<float>(size.frame_height);
     inputs.uniforms = uniforms;
     inputs.pictures = pictures;
-    if (at_points) return run_at(*program, inputs, request_.points, outputs);
-    whole_ = run(*program, inputs, outputs, tools_.pool, cancel_) && whole_;
+    return inputs;
+}
+
+// Layers that are shown in colours of their own are looked at whole; what shaders draw comes whole.
+bool FrameRun::is_seen_by_rows(const Pass& pass) const {
+    return request_.seen && request_.points.empty() && !draws_by_shaders() &&
+           std::none_of(pass.outputs.begin(), pass.outputs.end(), [&](const std::string& name) {
+               return layer_to_view(*request_.checked->finish, name).has_value();
+           });
+}
+
+// Rows become bytes while they are still in the cache.
+void FrameRun::draw_seen(const Pass& pass) {
+    const Prepared ready = prepared(pass, key_of(pass));
+    std::vector<Image8> images;
+    images.reserve(pass.outputs.size());
+    std::vector<RowTaker> takers;
+    for (const std::string& name : pass.outputs) {
+        Image8& image = images.emplace_back(blank_image(ready.width, ready.height));
+        const int channels = resource_of(pass, name).channels;
+        takers.push_back({channels, [&image, channels, type = type_in(pass, name), this](int y, const float* row) {
+                              show_row(row, channels, type, *request_.seen, y, image.width, row_of(image, y));
+                          }});
+    }
+    whole_ = run_by_rows(*ready.program, ready.inputs(), takers, tools_.pool, cancel_) && whole_;
+    if (!whole_) return;
+    for (std::size_t k = 0; k < images.size(); ++k)
+        frame_.steps.push_back({pass.outputs[k], type_in(pass, pass.outputs[k]), {}, std::move(images[k])});
+}
+
+void FrameRun::hand_out(const Pass& pass, const std::string& name, Picture values) {
+    DrawnStep drawn{name, type_in(pass, name), std::move(values)};
+    if (request_.seen && request_.points.empty()) {
+        const std::optional<GroundLayer> layer = layer_to_view(*request_.checked->finish, name);
+        drawn.image = layer ? to_image(layer_view(drawn.picture, *layer), Type::vec3, tools_.pool)
+                            : to_image(drawn.picture, drawn.type, tools_.pool, *request_.seen);
+        drawn.picture = {};
+    }
+    frame_.steps.push_back(std::move(drawn));
 }
 
 Value FrameRun::uniform_value(const std::string& name) const {

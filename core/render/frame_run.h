@@ -91,6 +91,21 @@ private:
     void put_ground(const std::string& name);
     bool draw(const Pass& pass, bool is_last);
     void draw_pass(const Pass& pass, std::vector<Picture>& outputs, bool at_points);
+    bool is_seen_by_rows(const Pass& pass) const;
+    void draw_seen(const Pass& pass);
+    void hand_out(const Pass& pass, const std::string& name, Picture values);
+
+    // A pass ready to be drawn by this processor.
+    struct Prepared {
+        std::shared_ptr<const Program> program;
+        std::vector<float> uniforms;
+        std::vector<PictureView> pictures;
+        RunInputs inputs() const;
+        int width = 1;
+        int height = 1;
+        FrameSize size;
+    };
+    Prepared prepared(const Pass& pass, const StructuralHash& key);
     Value uniform_value(const std::string& name) const;
     void find_layers(const Plan& plan);
     PicturePtr ground_picture(const std::string& name);

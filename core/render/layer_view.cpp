@@ -65,6 +65,13 @@ bool needs_layer_view(GroundLayer layer) {
     return true;
 }
 
+std::optional<GroundLayer> layer_to_view(const Finish& finish, std::string_view name) {
+    if (find_step(finish, name) != nullptr) return std::nullopt;
+    const std::optional<NamedPicture> ground = find_ground_picture(finish, name);
+    if (!ground || !needs_layer_view(ground->picture.layer)) return std::nullopt;
+    return ground->picture.layer;
+}
+
 Picture layer_view(const Picture& values, GroundLayer layer) {
     Picture shown(values.width, values.height, 3);
     const auto make = layer == GroundLayer::depth                              ? of_depth

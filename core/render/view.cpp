@@ -4,7 +4,7 @@
 #include <array>
 #include <cmath>
 
-#include "core/picture/transfer.h"
+#include "core/picture/display_kernels.h"
 
 namespace lacquer {
 
@@ -56,55 +56,64 @@ void mark_pixel(const float* from, int channels, std::uint8_t* to, int x, int y,
     if (low && (x - y + period * 100000) % period < 2) return paint(90, 130, 255);
 }
 
-void convert_pixel(const float* from, std::uint8_t* to, Type type, const SrgbEncoder& encode) {
-    switch (type) {
-        case Type::vec2:
-            to[0] = plain_level(from[0]);
-            to[1] = plain_level(from[1]);
-            to[2] = 0;
-            to[3] = 255;
-            return;
-        case Type::vec3:
-        case Type::vec4:
-            for (int c = 0; c < 3; ++c) to[c] = encode(from[c]);
-            to[3] = type == Type::vec4 ? plain_level(from[3]) : 255;
-            return;
-        case Type::number:
-        default:
-            break;
+void two_as_red_and_green(const float* from, int channels, std::uint8_t* to, int width) {
+    for (int x = 0; x < width; ++x, from += channels, to += 4) {
+        to[0] = plain_level(from[0]);
+        to[1] = plain_level(from[1]);
+        to[2] = 0;
+        to[3] = 255;
     }
-    to[0] = to[1] = to[2] = plain_level(from[0]);
-    to[3] = 255;
+}
+
+// Of more numbers than are shown, the first.
+void show_first_of(const float* from, int channels, int shown, float gain, std::uint8_t* to, int width) {
+    std::array<float, 4> pixel{};
+    for (int x = 0; x < width; ++x, from += channels, to += 4) {
+        std::copy_n(from, shown, pixel.begin());
+        show_pixels(pixel.data(), shown, gain, to, 1);
+    }
 }
 
 }  // namespace
 
+void show_row(const float* from, int channels, Type type, const ViewStyle& style, int y, int width, std::uint8_t* to) {
+    const bool colours = type == Type::vec3 || type == Type::vec4;
+    const int shown = colours ? width_of(type) : 1;
+    const float gain = colours ? static_cast<float>(std::exp2(style.exposure)) : 1.0F;
+    bool marks = style.mark_range || style.mark_broken;
+    if (style.false_colour && width_of(type) == 1) {
+        for (int x = 0; x < width; ++x) ramp_pixel(from[x * channels], to + x * 4);
+    } else if (type == Type::vec2) {
+        two_as_red_and_green(from, channels, to, width);
+    } else if (channels != shown) {
+        show_first_of(from, channels, shown, gain, to, width);
+    } else {
+        const bool finite = show_pixels(from, channels, gain, to, static_cast<std::size_t>(width));
+        marks = style.mark_range || (style.mark_broken && !finite);
+    }
+    if (!marks) return;
+    for (int x = 0; x < width; ++x)
+        mark_pixel(from + static_cast<std::ptrdiff_t>(x) * channels, width_of(type),
+                   to + static_cast<std::ptrdiff_t>(x) * 4, x, y, style.mark_range);
+}
+
+Image8 blank_image(int width, int height) {
+    Image8 image{width, height, {}};
+    image.data.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4);
+    return image;
+}
+
+std::uint8_t* row_of(Image8& image, int y) {
+    return image.data.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) * 4;
+}
+
 Image8 to_image(const Picture& picture, Type type, WorkerPool& pool, const ViewStyle& style) {
-    static const SrgbEncoder encode;
-    Image8 image{picture.width, picture.height, {}};
-    image.data.resize(static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height) * 4);
-    const bool exposed = style.exposure != 0 && (type == Type::vec3 || type == Type::vec4);
-    const auto gain = static_cast<float>(std::exp2(style.exposure));
+    Image8 image = blank_image(picture.width, picture.height);
     constexpr int band = 32;
     pool.run((picture.height + band - 1) / band, [&](int piece) {
         const int bottom = std::min(picture.height, (piece + 1) * band);
-        for (int y = piece * band; y < bottom; ++y) {
-            const float* from = picture.at(0, y);
-            std::uint8_t* to =
-                image.data.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) * 4;
-            for (int x = 0; x < picture.width; ++x, from += picture.channels, to += 4) {
-                if (style.false_colour && width_of(type) == 1) {
-                    ramp_pixel(from[0], to);
-                } else if (exposed) {
-                    const std::array<float, 4> lit = {from[0] * gain, from[1] * gain, from[2] * gain,
-                                                      type == Type::vec4 ? from[3] : 1.0F};
-                    convert_pixel(lit.data(), to, type, encode);
-                } else {
-                    convert_pixel(from, to, type, encode);
-                }
-                if (style.mark_range || style.mark_broken) mark_pixel(from, width_of(type), to, x, y, style.mark_range);
-            }
-        }
+        for (int y = piece * band; y < bottom; ++y)
+            show_row(picture.at(0, y), picture.channels, type, style, y, picture.width, row_of(image, y));
     });
     return image;
 }

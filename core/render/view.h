@@ -20,6 +20,13 @@ struct ViewStyle {
 /// linear light by the sRGB curve, the fourth as straight opacity. What lies outside 0..1 is held to it; NaN is 0.
 Image8 to_image(const Picture& picture, Type type, WorkerPool& pool, const ViewStyle& style = {});
 
+/// The same for row `y`: `width` pixels of `channels` numbers each, to 4 bytes each.
+void show_row(const float* from, int channels, Type type, const ViewStyle& style, int y, int width, std::uint8_t* to);
+
+/// An image whose pixels hold nothing in particular yet, and where its row `y` begins.
+Image8 blank_image(int width, int height);
+std::uint8_t* row_of(Image8& image, int y);
+
 /// `image` at half its width and height, each pixel the mean of four.
 Image8 halved(const Image8& image);
 

@@ -322,14 +322,22 @@ StageRequest Drawing::stage_request() const {
     const std::string step = shows_variable()      ? std::string(seen_step)
                              : preview_ != nullptr ? candidate_name(0)
                                                    : shown_;
-    StageRequest stage{request_for({step}), look_.style, view_size_, true,
-                       document_.interacting() || playing_.playing()};
+    StageRequest stage{
+        request_for({step}), look_.style, view_size_, true, document_.interacting() || playing_.playing(),
+        values_wanted_};
     if (preview_ != nullptr) stage.request.checked = preview_;
     const Ground* first = first_picture(document_.finish());
     if (look_.curtain && !look_.curtain_other.empty()) stage.request.steps.push_back(look_.curtain_other);
     if (look_.curtain && look_.curtain_other.empty() && first != nullptr) stage.request.steps.push_back(first->name);
     if (!look_.pinned.empty()) stage.request.steps.push_back(look_.pinned);
     return stage;
+}
+
+RenderRequest Drawing::shown_request() const {
+    RenderRequest request = last_stage_.request;
+    if (request.steps.size() > 1) request.steps.resize(1);
+    request.in_a_drag = false;
+    return request;
 }
 
 void Drawing::make_small(RenderRequest& request) const {

@@ -43,6 +43,10 @@ public:
     const std::string& shown() const { return shown_; }
     void show_step(const std::string& step);
     const StagePicture& stage() const { return stage_; }
+    /// Whether pictures in a drag and in play are to bring their numbers along, as those at rest always do.
+    void want_values(bool wanted) { values_wanted_ = wanted; }
+    /// What would draw the picture on the stage once more, whole.
+    RenderRequest shown_request() const;
     /// True while the stage keeps an older picture because the one wanted has a fault.
     bool stage_is_stale() const { return stage_fault() != nullptr; }
     /// The fault that keeps the wanted picture from being drawn, if any.
@@ -155,6 +159,7 @@ private:
     std::optional<RateReport> rates_;
     bool checking_rates_ = false;
     bool hidden_ = false;
+    bool values_wanted_ = false;
     Thumbnails candidates_;
     std::shared_ptr<const CheckedFinish> preview_;
     std::string candidate_words_;

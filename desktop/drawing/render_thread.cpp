@@ -43,11 +43,11 @@ std::map<std::string, double, std::less<>> shared_out(const Plan& plan, const Fr
 }
 
 // Layers of scenes, whose numbers say little as they stand, are shown in colours.
-Image8 shown_image(const Finish& finish, const DrawnStep& drawn, WorkerPool& pool, const ViewStyle& style) {
-    const auto ground =
-        find_step(finish, drawn.name) == nullptr ? find_ground_picture(finish, drawn.name) : std::nullopt;
-    if (!ground || !needs_layer_view(ground->picture.layer)) return to_image(drawn.picture, drawn.type, pool, style);
-    return to_image(layer_view(drawn.picture, ground->picture.layer), Type::vec3, pool);
+Image8 shown_image(const Finish& finish, DrawnStep& drawn, WorkerPool& pool, const ViewStyle& style) {
+    if (!drawn.image.data.empty()) return std::move(drawn.image);
+    const std::optional<GroundLayer> layer = layer_to_view(finish, drawn.name);
+    return layer ? to_image(layer_view(drawn.picture, *layer), Type::vec3, pool)
+                 : to_image(drawn.picture, drawn.type, pool, style);
 }
 
 }  // namespace
@@ -290,6 +290,10 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         request.height = std::max(1, height / drag_divisor_);
         done.reduced = true;
     }
+    // What is no number would look like black, and be taken for it.
+    ViewStyle style = job.style;
+    style.mark_broken = true;
+    if (job.in_a_drag && !job.values) request.seen = style;
     Result<Frame> frame = renderer_.render(request, cancel);
     if (!frame) {
         if (!cancel.requested()) tell_failed(frame.fault());
@@ -324,16 +328,13 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
         StagePicture& to = main ? done : other;
         to.empty = false;
         to.type = drawn.type;
-        // What is no number would look like black, and be taken for it.
-        ViewStyle style = job.style;
-        style.mark_broken = true;
         to.image = to_qimage(shown_image(finish, drawn, pool_, style));
         // Here it costs the interface no time.
         to.in_a_drag = job.in_a_drag;
         if (!job.in_a_drag && !job.view.isEmpty() && job.view.width() < to.image.width())
             to.fitted = to.image.scaled(job.view, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
         if (!done.reduced && !job.in_a_drag) to.range = value_range(drawn.picture);
-        to.values = std::make_shared<const Picture>(std::move(drawn.picture));
+        if (!request.seen) to.values = std::make_shared<const Picture>(std::move(drawn.picture));
         if (main) continue;
         other.step = drawn.name;
         done.beside.push_back(std::move(other));
@@ -346,9 +347,10 @@ void RenderThread::draw_small(const RenderRequest& request, const Cancel& cancel
     Result<Frame> frame = renderer_.render(request, cancel);
     if (!frame || !done) return;
     Thumbnails made;
-    for (const DrawnStep& drawn : frame->steps) {
+    for (DrawnStep& drawn : frame->steps) {
+        const ValueRange range = value_range(drawn.picture);
         made[drawn.name] = {to_qimage(halved(shown_image(*request.checked->finish, drawn, pool_, {}))), drawn.type,
-                            value_range(drawn.picture)};
+                            range};
     }
     done(std::move(made));
 }

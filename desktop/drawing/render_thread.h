@@ -28,7 +28,8 @@ struct StagePicture {
     std::string step;
     QImage image;
     QImage fitted;                          ///< the same made smaller to fit the view, where that was asked for
-    std::shared_ptr<const Picture> values;  ///< what the image shows, before any of the looking aids
+    /// What the image shows, before any of the looking aids; null in a drag and in play unless they were asked for.
+    std::shared_ptr<const Picture> values;
     Type type = Type::number;
     ValueRange range;
     std::size_t passes = 0;
@@ -68,6 +69,7 @@ struct StageRequest {
     QSize view{};             ///< screen pixels that the whole picture is fitted into; empty if it is not
     bool may_reduce = false;  ///< smaller if frames of late would have come too late
     bool in_a_drag = false;   ///< more will follow soon, so that small pictures wait in between
+    bool values = false;      ///< even then its numbers are wanted, not only what is seen of them
 };
 
 /// Where results go. They come on the render thread.

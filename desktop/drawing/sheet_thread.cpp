@@ -147,11 +147,11 @@ void SheetThread::draw(SheetOf sheet, std::uint64_t number, Wanted wanted, const
         request.width = std::max(1, request.width / coarse_part);
         request.height = std::max(1, request.height / coarse_part);
     }
+    request.seen = style;
     const Result<Frame> frame = renderer_.render(request, cancel);
     if (cancel.requested()) return;
     QImage image;
-    if (frame && !frame->steps.empty())
-        image = to_qimage(to_image(frame->steps.front().picture, frame->steps.front().type, pool_, style));
+    if (frame && !frame->steps.empty()) image = to_qimage(frame->steps.front().image);
     if (results_.picture) results_.picture(sheet, number, picture.place, std::move(image), wanted.fine);
 }
 

@@ -34,9 +34,10 @@ QString picture_of(const std::string& formula) {
     request.frame_height = picture_height;
     request.steps = {"shown"};
     request.time = shown_at;
+    request.seen = ViewStyle();
     const Result<Frame> frame = renderer.render(request, Cancel());
     if (!frame || frame->steps.empty()) return {};
-    const Image8 drawn = to_image(frame->steps.front().picture, frame->steps.front().type, pool);
+    const Image8& drawn = frame->steps.front().image;
     const QImage image(drawn.data.data(), drawn.width, drawn.height, drawn.width * 4, QImage::Format_RGBA8888);
     QByteArray bytes;
     QBuffer buffer(&bytes);

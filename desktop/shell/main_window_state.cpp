@@ -65,7 +65,7 @@ QString MainWindow::what_is_missing(When when) const {
             return unless(find_ground(finish, shelf_->chosen()) != nullptr,
                           tr("Choose a ground on the shelf first (%1)").arg(key_of("ground_shelf")));
         case When::picture:
-            return unless(drawing_.stage().values != nullptr, tr("There is no picture on the stage"));
+            return unless(!drawing_.stage().image.isNull(), tr("There is no picture on the stage"));
         case When::scene:
             return unless(
                 stage_->stand_in_scene() != nullptr,

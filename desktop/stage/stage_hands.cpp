@@ -26,10 +26,10 @@ bool is_near(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.
 }  // namespace
 
 void StageView::take_colour(QPoint pixel) {
+    const auto& values = drawing_.stage().values;
+    if (values == nullptr) return document_.say(tr("The picture is still being drawn: click once more"));
     tool_pick_ = false;
     unsetCursor();
-    const auto& values = drawing_.stage().values;
-    if (values == nullptr) return;
     const int x = pixel.x() * values->width / frame().frame.width();
     const int y = pixel.y() * values->height / frame().frame.height();
     const float* at = values->at(std::min(x, values->width - 1), std::min(y, values->height - 1));

@@ -106,7 +106,9 @@ void StageView::paint_picture(QPainter& painter) const {
         theme::paint_text(painter, label, tr("pinned: %1").arg(qs(shown_name(drawing_.look().pinned))),
                           theme::words(theme::small), theme::stage_words);
     }
-    if (now.scale() >= values_from_scale) paint_pixel_values(painter, stage, now);
+    const bool shows_values = now.scale() >= values_from_scale;
+    if (shows_values) paint_pixel_values(painter, stage, now);
+    drawing_.want_values(shows_values || tool_pick_);
     if (drawing_.look().safe_area) paint_safe_area(painter);
     if (other != nullptr) paint_curtain(painter);
     if (rehearses_) paint_play(painter);

@@ -11,6 +11,7 @@
 #include "core/base/text.h"
 #include "core/finish/colour_text.h"
 #include "core/picture/write_picture.h"
+#include "core/render/renderer.h"
 #include "desktop/document/document.h"
 #include "desktop/drawing/drawing.h"
 #include "desktop/drawing/models.h"
@@ -223,6 +224,7 @@ void StageView::toggle_transect() {
 void StageView::pick_colour() {
     tool_pick_ = true;
     setCursor(Qt::CrossCursor);
+    update();
     document_.say(tr("Click a pixel to take its colour"));
 }
 
@@ -240,15 +242,31 @@ void StageView::copy_picture() {
 void StageView::save_picture(const QString& path) {
     if (path.isEmpty()) return;
     const StagePicture& shown = drawing_.stage();
-    if (shown.values == nullptr) return document_.say(tr("There is no picture to save"));
+    if (shown.image.isNull()) return document_.say(tr("There is no picture to save"));
     const QString file =
         QFileInfo(path).suffix().isEmpty() ? document_.with_ending(path, QStringLiteral(".png")) : path;
     if (file.isEmpty()) return;
     using Given = Result<Done>;
-    const auto work = [step = shown.step, values = shown.values, plain = width_of(shown.type) < 3,
-                       name = file.toStdString()] {
-        const WrittenLayer layer{step, values.get(), plain};
+    const auto write = [step = shown.step, plain = width_of(shown.type) < 3,
+                        name = file.toStdString()](const Picture& values) {
+        const WrittenLayer layer{step, &values, plain};
         return write_picture(name, {&layer, 1}, {});
+    };
+    // What moves past is there as bytes only, so its numbers are drawn once more.
+    const auto work = [write, values = shown.values, request = drawing_.shown_request(),
+                       stores = drawing_.stores()]() -> Result<Done> {
+        if (values != nullptr) return write(*values);
+        WorkerPool pool;
+        Renderer renderer(pool, std::nullopt, stores);
+        const Result<Frame> frame = renderer.render(request, Cancel());
+        if (!frame) return frame.fault();
+        if (frame->steps.empty())
+            return Fault{"stage.gone",
+                         "the picture cannot be drawn any more",
+                         "save the one that is shown now",
+                         {},
+                         Severity::fault};
+        return write(frame->steps.front().picture);
     };
     const auto done = [this, file](const Given& given) {
         if (!given) return document_.complain(given.fault());

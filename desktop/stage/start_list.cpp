@@ -53,6 +53,7 @@ RenderRequest card_of(const std::string& file, const std::string& finish_path) {
         request.frame_height = std::max(1, finish.frame_height / parts);
     }
     request.steps = {""};
+    request.seen = ViewStyle();
     return request;
 }
 
@@ -60,8 +61,7 @@ RenderRequest card_of(const std::string& file, const std::string& finish_path) {
 QImage drawn(const RenderRequest& request, Renderer& renderer, WorkerPool& pool, const Cancel& cancel) {
     const Result<Frame> frame = renderer.render(request, cancel);
     if (!frame || frame->steps.empty()) return {};
-    const DrawnStep& step = frame->steps.front();
-    const Image8 pixels = to_image(step.picture, step.type, pool);
+    const Image8& pixels = frame->steps.front().image;
     const QImage image(pixels.data.data(), pixels.width, pixels.height, QImage::Format_RGBA8888);
     QImage card(picture_width, picture_height, QImage::Format_RGBA8888);
     card.fill(Qt::transparent);

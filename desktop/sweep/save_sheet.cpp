@@ -55,13 +55,14 @@ Result<Done> save_sheet(const SheetToSave& sheet, const QString& path, bool as_c
     if (!as_cells) whole.fill(theme::black);
     for (std::size_t nth = 0; nth < sheet.pictures.size(); ++nth) {
         if (progress) progress(static_cast<double>(nth) / count);
-        Result<Frame> frame = renderer.render(request_of(sheet.pictures[nth]), cancel);
+        RenderRequest request = request_of(sheet.pictures[nth]);
+        request.seen = ViewStyle();
+        const Result<Frame> frame = renderer.render(request, cancel);
         if (cancel.requested())
             return sheet_fault("sheet.stopped", path, "saving the sheet was stopped", "what was written lies there");
         if (!frame) return frame.fault();
         QImage image;
-        if (!frame->steps.empty())
-            image = to_qimage(to_image(frame->steps.front().picture, frame->steps.front().type, pool));
+        if (!frame->steps.empty()) image = to_qimage(frame->steps.front().image);
         if (as_cells) {
             if (auto written = write_png_of(image, numbered(path, nth)); !written) return written;
             continue;

@@ -5,6 +5,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/lang/oracle.h"
+#include "core/picture/files.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/shell/notice_bar.h"
 #include "desktop/stage/stage_view.h"
@@ -227,6 +228,39 @@ TEST_CASE("what is shown is copied and saved") {
     bench.key(Qt::Key_F4, Qt::ShiftModifier);
     CHECK(bench.window().notice_bar().failure().isEmpty());
     CHECK(bench.window().chooser().list().choices().at(1).name.contains(QStringLiteral("cannot be written")));
+}
+
+TEST_CASE("in play only what is seen is drawn, and numbers are there as soon as they are asked for") {
+    BenchWindow bench;
+    Finish finish = test::finish_of({{"lit", "vec3(0.25, 0.5 + 0.25 * sin(time * 0.001), 3.0)"}});
+    finish.frame_width = 320;
+    finish.frame_height = 180;
+    bench.document().edit(std::move(finish), QStringLiteral("lit"));
+    bench.settle();
+    CHECK(bench.drawing().stage().values != nullptr);
+    bench.playing().set_playing(true);
+    const auto until = [&](const auto& there) {
+        bench.wait_for([&] {
+            bench.clock += 0.02;
+            return there();
+        });
+    };
+    until([&] { return bench.drawing().stage().in_a_drag && bench.drawing().stage().values == nullptr; });
+    CHECK_FALSE(bench.drawing().stage().image.isNull());
+    // Saved as it would be at rest.
+    bench.to_save = qs(bench.folder().file("moving.exr"));
+    bench.action("save_picture");
+    until([&] { return !bench.document().background().busy(); });
+    const Result<Picture> saved = read_picture(bench.folder().file("moving.exr"), PictureMeaning::data);
+    REQUIRE(saved);
+    CHECK(saved->at(10, 10)[0] == 0.25F);
+    CHECK(saved->at(10, 10)[2] == 3.0F);
+    bench.action("pick_colour");
+    until([&] { return bench.drawing().stage().values != nullptr; });
+    StageView& stage = bench.window().stage();
+    bench.click(&stage, stage.screen_point({100, 100}));
+    CHECK(bench.last_said.contains(QStringLiteral("brightness")));
+    until([&] { return bench.drawing().stage().values == nullptr; });
 }
 
 TEST_CASE("a step that was pinned or compared with and is gone leaves the stage whole") {

@@ -9,7 +9,7 @@ BANNED = [r"hwy/contrib/math", r"\bstd::(sin|cos|tan|a?sinh?|a?cosh?|a?tanh?|ata
           r"\bMulAdd\b", r"\bMulSub\b", r"\bNegMulAdd\b", r"\bApproximateReciprocal", r"#include <cmath>"]
 found = []
 root = pathlib.Path(sys.argv[1])
-for file in sorted([*(root / "core/cpu").glob("kernels_*.cpp"), root / "core/scene/cast_kernels.cpp"]):
+for file in sorted([*(root / "core/cpu").glob("kernels_*.cpp"), *(root / "core").glob("*/*_kernels.cpp")]):
     for number, line in enumerate(file.read_text().splitlines(), 1):
         found += [f"{file.name}:{number}: {line.strip()}" for pattern in BANNED if re.search(pattern, line)]
 print("\n".join(found) or "kernels: nothing that differs between processors")

@@ -4,6 +4,8 @@
 #include <filesystem>
 
 #include "core/finish/file.h"
+#include "core/render/layer_view.h"
+#include "core/render/view.h"
 #include "tests/support/finishes.h"
 #include "tests/support/operations.h"
 
@@ -69,6 +71,42 @@ TEST_CASE("every demo says what it does, what its steps and dials are for, and i
             if (dial.kind == DialKind::colour) continue;
             CHECK(dial.value[0] >= dial.least);
             CHECK(dial.value[0] <= dial.most);
+        }
+    }
+}
+
+TEST_CASE("what is seen of every demo is the same whether its numbers are there or not") {
+    WorkerPool pool(2);
+    for (const std::string& name : demo_names()) {
+        INFO(name);
+        Result<OpenedFinish> opened = load_finish(test::demo_path(name));
+        REQUIRE(opened);
+        RenderRequest request;
+        request.checked = test::checked(opened->finish);
+        request.finish_path = test::demo_path(name);
+        request.time = opened->finish.length * 0.4;
+        // Odd sides: the last column and row of what is drawn in blocks of two.
+        request.width = 157;
+        request.height = 89;
+        request.steps = {""};
+        for (const Ground& ground : opened->finish.grounds) request.steps.push_back(ground.name);
+        if (!opened->finish.coats.empty() && !opened->finish.coats[0].steps.empty())
+            request.steps.push_back(opened->finish.coats[0].steps[0].name);
+        Renderer renderer(pool);
+        const Result<Frame> whole = renderer.render(request, Cancel());
+        REQUIRE(whole);
+        const ViewStyle style{0.5, true, true, true};
+        request.seen = style;
+        const Result<Frame> seen = renderer.render(request, Cancel());
+        REQUIRE(seen);
+        REQUIRE(seen->steps.size() == whole->steps.size());
+        for (std::size_t i = 0; i < whole->steps.size(); ++i) {
+            const DrawnStep& step = whole->steps[i];
+            INFO(step.name);
+            CHECK(seen->steps[i].picture.data.empty());
+            const auto layer = layer_to_view(opened->finish, step.name);
+            CHECK(seen->steps[i].image == (layer ? to_image(layer_view(step.picture, *layer), Type::vec3, pool)
+                                                 : to_image(step.picture, step.type, pool, style)));
         }
     }
 }

@@ -1,7 +1,13 @@
 // How values are shown.
+#include <hwy/targets.h>
+
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <limits>
 
+#include "core/picture/display_kernels.h"
+#include "core/picture/transfer.h"
 #include "core/render/view.h"
 
 using namespace lacquer;
@@ -63,4 +69,47 @@ TEST_CASE("what lies outside 0..1 has stripes, what is not finite has squares") 
     CHECK(marked(to_image(values, Type::number, pool, {0, false, true})) == 8);
     for (int i = 0; i < 16; ++i) *values.at(i, 0) = 1.0F;
     CHECK(marked(to_image(values, Type::number, pool, {0, false, true})) == 0);
+}
+
+TEST_CASE("whole vectors become the bytes that single numbers do, at every width and by every instruction set") {
+    // Around each place where a byte turns into the next, and what is no colour.
+    const SrgbEncoder encode;
+    std::vector<float> numbers = {0.0F, -0.0F, -3.0F, 1.0F, 7.5F, std::nextafter(1.0F, 0.0F), 1e-40F, 1e30F};
+    numbers.push_back(std::numeric_limits<float>::quiet_NaN());
+    numbers.push_back(std::numeric_limits<float>::infinity());
+    numbers.push_back(-std::numeric_limits<float>::infinity());
+    for (int level = 0; level < 255; ++level) {
+        const auto there = static_cast<float>(srgb_decode((level + 0.5) / 255));
+        for (const float near : {std::nextafter(there, 0.0F), there, std::nextafter(there, 1.0F)})
+            numbers.push_back(near);
+    }
+    const auto plain = [](float value) {
+        return !(value > 0.0F) ? 0 : value >= 1.0F ? 255 : static_cast<int>(value * 255.0F + 0.5F);
+    };
+    for (const std::int64_t target : hwy::SupportedAndGeneratedTargets()) {
+        hwy::SetSupportedTargetsForTest(target);
+        for (const std::size_t width :
+             {std::size_t{1}, std::size_t{15}, std::size_t{16}, std::size_t{17}, numbers.size()}) {
+            for (const int channels : {1, 3, 4}) {
+                const auto c = static_cast<std::size_t>(channels);
+                std::vector<float> from(width * c);
+                for (std::size_t i = 0; i < from.size(); ++i) from[i] = numbers[i * 7 % numbers.size()];
+                std::vector<std::uint8_t> to(width * 4 + 1, 77);
+                const bool finite = show_pixels(from.data(), channels, 1.0F, to.data(), width);
+                CHECK(finite == std::all_of(from.begin(), from.end(), [](float f) { return std::isfinite(f); }));
+                CHECK(to.back() == 77);
+                bool right = true;
+                for (std::size_t i = 0; i < width; ++i) {
+                    for (std::size_t k = 0; k < 3; ++k) {
+                        const float value = from[i * c + (channels == 1 ? 0 : k)];
+                        right = right && to[i * 4 + k] == (channels == 1 ? plain(value) : encode(value));
+                    }
+                    right = right && to[i * 4 + 3] == (channels == 4 ? plain(from[i * c + 3]) : 255);
+                }
+                INFO(hwy::TargetName(target) << ", " << width << " pixels of " << channels);
+                CHECK(right);
+            }
+        }
+    }
+    hwy::SetSupportedTargetsForTest(0);
 }

@@ -26,14 +26,15 @@ public:
         request_.width = width;
         request_.height = height;
         request_.steps = {""};
+        request_.seen = ViewStyle();
     }
 
     Result<Image8> at(double time, const Cancel& cancel) {
         request_.time = time;
-        const Result<Frame> frame = renderer_.render(request_, cancel);
+        Result<Frame> frame = renderer_.render(request_, cancel);
         if (!frame) return frame.fault();
         if (frame->steps.empty()) return clear_pixel_image();
-        return to_image(frame->steps.front().picture, frame->steps.front().type, pool_);
+        return std::move(frame->steps.front().image);
     }
 
 private:
