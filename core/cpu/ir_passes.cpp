@@ -377,6 +377,7 @@ Ir with_rates(Ir ir) {
 
 Ir drop_certain_choices(const Ir& ir) {
     std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
+    std::vector<std::uint8_t> is_cell(static_cast<std::size_t>(ir.value_count), 0);
     std::vector<std::vector<int>> certain(1);  // by the loops and skips that are open, what is true there
     const auto is_one_truth = [&](int value) {
         const Rate rate = rates[static_cast<std::size_t>(value)];
@@ -396,10 +397,18 @@ Ir drop_certain_choices(const Ir& ir) {
         if (closes(old.op)) certain.pop_back();
         if ((old.op == Op::loop_exit || old.op == Op::skip_begin) && is_one_truth(old.in[0]))
             certain.back().push_back(i.in[0]);
-        if (old.op == Op::select && is_certain(i.in[0])) {
+        if (old.op == Op::cell) is_cell[static_cast<std::size_t>(old.first_out)] = 1;
+        if (old.op != Op::select || !is_certain(i.in[0])) {
+            rebuild.keep(i, old.first_out);
+        } else if (is_cell[static_cast<std::size_t>(old.in[1])] == 0) {
             rebuild.alias(old.first_out, i.in[1], 1);
         } else {
-            rebuild.keep(i, old.first_out);
+            // What it is worth now: where cells change at the turn's end, one may be assigned before another reads it.
+            Instruction now = i;
+            now.op = Op::copy;
+            now.in = no_inputs;
+            now.in[0] = i.in[1];
+            rebuild.keep(now, old.first_out);
         }
     }
     return drop_unused(rebuild.finish());

@@ -76,33 +76,47 @@ bool reads_before_it_writes(Op op) {
 }
 
 // For each value that a cell becomes at the end of a turn, and that can be made where the cell lies from the start, the
-// cell; -1 for others. Nothing may read the old value in between, nor may anything steer there.
+// cell; -1 for others. Both stand in what comes last in the turn, where nothing steers any more; nothing reads what the
+// cell was before once the value is made, and nothing reads the value beyond the turn.
 std::vector<int> cells_of_values(const Ir& ir) {
-    std::vector<int> cells(static_cast<std::size_t>(ir.value_count), -1);
-    std::vector<std::size_t> made(static_cast<std::size_t>(ir.value_count), 0);
-    std::vector<std::size_t> last_read(static_cast<std::size_t>(ir.value_count), 0);
-    std::vector<Rate> rates(static_cast<std::size_t>(ir.value_count), Rate::uniform);
-    std::size_t steered = 0;
+    const auto values = static_cast<std::size_t>(ir.value_count);
+    std::vector<int> cells(values, -1);
+    std::vector<std::size_t> made(values, 0);
+    std::vector<std::size_t> reads_ended(values, 0);  // behind the last instruction that reads it
     for (std::size_t n = 0; n < ir.code.size(); ++n) {
         const Instruction& i = ir.code[n];
-        const OpInfo& info = op_info(i.op);
-        if (i.op == Op::assign) {
-            const auto cell = static_cast<std::size_t>(i.in[0]);
-            const auto value = static_cast<std::size_t>(i.in[1]);
-            const Instruction& maker = ir.code[made[value]];
-            const bool alike = rates[cell] == rates[value] && maker.timed && maker.rate == Rate::pixel;
-            if (reads_before_it_writes(maker.op) && alike && cells[value] < 0 && made[value] > steered &&
-                last_read[cell] <= made[value])
-                cells[value] = i.in[0];
+        for (int k = 0; k < op_info(i.op).outputs; ++k) made[static_cast<std::size_t>(i.first_out + k)] = n;
+        for (std::size_t k = 0; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k)
+            reads_ended[static_cast<std::size_t>(i.in[k])] = n + 1;
+    }
+    for (const IrOutput& output : ir.outputs) {
+        for (const int value : output.values) reads_ended[static_cast<std::size_t>(value)] = ir.code.size() + 1;
+    }
+    std::vector<std::size_t> read_last(values, 0);
+    std::vector<int> assignments(values, 0);
+    for (std::size_t end = 0; end < ir.code.size(); ++end) {
+        if (ir.code[end].op != Op::loop_end) continue;
+        std::size_t first = end;
+        while (first > 0 && !is_control(ir.code[first - 1].op)) --first;
+        for (std::size_t n = first; n < end; ++n) {
+            if (ir.code[n].op == Op::assign) ++assignments[static_cast<std::size_t>(ir.code[n].in[0])];
         }
-        const std::size_t first_read = i.op == Op::assign ? 1 : 0;
-        for (std::size_t k = first_read; k < static_cast<std::size_t>(info.inputs); ++k)
-            last_read[static_cast<std::size_t>(i.in[k])] = n;
-        for (int k = 0; k < info.outputs; ++k) {
-            made[static_cast<std::size_t>(i.first_out + k)] = n;
-            rates[static_cast<std::size_t>(i.first_out + k)] = i.rate;
+        for (std::size_t n = first; n < end; ++n) {
+            const Instruction& i = ir.code[n];
+            if (i.op == Op::assign) {
+                const auto cell = static_cast<std::size_t>(i.in[0]);
+                const auto value = static_cast<std::size_t>(i.in[1]);
+                const Instruction& maker = ir.code[made[value]];
+                const bool alike = maker.rate == Rate::pixel && ir.code[made[cell]].rate == Rate::pixel;
+                const bool within = made[value] >= first && reads_ended[value] <= end;
+                const bool old_is_done = read_last[cell] <= made[value] && assignments[cell] == 1;
+                if (reads_before_it_writes(maker.op) && alike && within && old_is_done && cells[value] < 0)
+                    cells[value] = i.in[0];
+            }
+            const std::size_t first_read = i.op == Op::assign ? 1 : 0;
+            for (std::size_t k = first_read; k < static_cast<std::size_t>(op_info(i.op).inputs); ++k)
+                read_last[static_cast<std::size_t>(i.in[k])] = n;
         }
-        if (is_control(i.op)) steered = n;
     }
     return cells;
 }

@@ -289,6 +289,8 @@ private:
     void order_dials() {
         enum class Visit { not_yet, under_way, done };
         std::vector<Visit> visits(made_.dials.size(), Visit::not_yet);
+        std::map<std::string_view, std::vector<std::size_t>> places;
+        for (std::size_t i = 0; i < made_.dials.size(); ++i) places[made_.dials[i].name].push_back(i);
         // Chains of dials are followed by a stack of our own, so that a long one cannot exhaust the program's.
         for (std::size_t root = 0; root < made_.dials.size(); ++root) {
             std::vector<std::size_t> stack{root};
@@ -306,8 +308,9 @@ private:
                 CheckedDial& dial = made_.dials[at];
                 if (!dial.formula) continue;
                 for (const std::string& name : names_used(*dial.formula)) {
-                    for (std::size_t i = 0; i < made_.dials.size(); ++i) {
-                        if (made_.dials[i].name != name) continue;
+                    const auto named = places.find(name);
+                    if (named == places.end()) continue;
+                    for (const std::size_t i : named->second) {
                         if (visits[i] == Visit::under_way) {
                             dial.fault = finish_fault("finish.circle", dial.name,
                                                       "'" + dial.name + "' waits for itself by way of '" + name + "'",

@@ -2,8 +2,11 @@
 
 #include <algorithm>
 #include <array>
+#include <cstdint>
+#include <filesystem>
 #include <fstream>
 #include <string_view>
+#include <system_error>
 
 namespace lacquer {
 
@@ -69,6 +72,13 @@ PictureRead open_at(const std::string& path, int part, std::unique_ptr<OIIO::Ima
     if (!fits || spec.depth > 1 || spec.nchannels < 1 || spec.nchannels > most_channels) {
         error = std::to_string(spec.width) + " x " + std::to_string(spec.height);
         return PictureRead::too_large;
+    }
+    std::error_code code;
+    const std::uintmax_t bytes = std::filesystem::file_size(path, code);
+    // What is stored as it stands cannot be longer than its file.
+    if (!code && spec.get_string_attribute("compression") == "none" && spec.image_bytes(true) > bytes) {
+        error = "it is cut short";
+        return PictureRead::unreadable;
     }
     return PictureRead::done;
 }

@@ -67,6 +67,8 @@ PictureRead read_png(const std::string& path, PictureMeaning meaning, const Read
     std::vector<std::uint16_t> broad(wide ? in_row : 0);
     rows.channels.resize(in_row);
     const auto put_row = [&](const void* from, int y) {
+        if (!wide && meaning != PictureMeaning::multiplied)
+            return put_byte_row(static_cast<const std::uint8_t*>(from), meaning, made, y);
         if (wide) std::memcpy(broad.data(), from, in_row * 2);
         if (!wide) std::memcpy(narrow.data(), from, in_row);
         for (std::size_t i = 0; i < in_row; ++i)

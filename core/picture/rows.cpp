@@ -53,4 +53,18 @@ void put_rows(Rows& rows, Picture& picture, int first) {
     }
 }
 
+void put_byte_row(const std::uint8_t* bytes, PictureMeaning meaning, Picture& picture, int y) {
+    static const std::array<float, 256> shares = [] {
+        std::array<float, 256> made{};
+        for (std::size_t k = 0; k < made.size(); ++k) made[k] = static_cast<float>(k) / 255.0F;
+        return made;
+    }();
+    const std::array<float, 256>& colours = meaning == PictureMeaning::data ? shares : srgb_decode_table();
+    float* to = picture.at(0, y);
+    for (int x = 0; x < picture.width; ++x, bytes += 4, to += 4) {
+        for (std::size_t c = 0; c < 3; ++c) to[c] = colours[bytes[c]];
+        to[3] = shares[bytes[3]];
+    }
+}
+
 }  // namespace lacquer

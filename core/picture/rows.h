@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
 #include <vector>
 
 #include "core/picture/files_module.h"
@@ -22,5 +23,8 @@ struct Rows {
 /// Puts them into a picture of 4 channels from row `first` on: whole numbers of colours through the sRGB curve, opacity
 /// taken out of them where it was multiplied in. `rows` is used up.
 void put_rows(Rows& rows, Picture& picture, int first);
+
+/// The same for one row of R G B A bytes, which are looked up. Not for colours that opacity was multiplied into.
+void put_byte_row(const std::uint8_t* bytes, PictureMeaning meaning, Picture& picture, int y);
 
 }  // namespace lacquer

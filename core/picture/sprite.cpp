@@ -50,10 +50,6 @@ void lay_over(float* below, const Pixel& above) {
     below[3] = opacity;
 }
 
-void fill(Picture& picture, Pixel with) {
-    for (std::size_t i = 0; i < picture.data.size(); ++i) picture.data[i] = with[i % 4];
-}
-
 // How a part lies: from the sprite's pixels to its own, and its directions back.
 struct Lie {
     double x;
@@ -104,35 +100,81 @@ Pixel direction(const Picture& normals, double u, double v) {
 
 }  // namespace
 
-SpritePictures lay_parts(const std::vector<LaidPart>& parts, int width, int height) {
-    SpritePictures made{Picture(width, height, 4), Picture(width, height, 4), Picture(width, height, 4),
-                        Picture(width, height, 4)};
-    fill(made.colour, {0, 0, 0, 0});
-    fill(made.normal, {0, 0, 1, 1});
-    fill(made.part, {0, 0, 0, 1});
-    fill(made.share, {0, 0, 0, 1});
-    for (std::size_t n = 0; n < parts.size(); ++n) {
-        const LaidPart& part = parts[n];
-        if (part.colour == nullptr || !(part.scale > 0)) continue;
-        const Picture& own = *part.colour;
-        const Lie lie(part);
-        const auto [x0, x1] = lie.span(part.x, own.width, own.height, width);
-        const auto [y0, y1] = lie.span(part.y, own.height, own.width, height);
-        for (int y = y0; y < y1; ++y) {
-            for (int x = x0; x < x1; ++x) {
-                const auto [u, v] = lie.own_place(x + 0.5, y + 0.5, own);
-                const Pixel colour = part_at(own, u, v, lie.turned());
-                if (colour[3] <= 0) continue;
-                lay_over(made.colour.at(x, y), colour);
-                made.part.at(x, y)[0] = static_cast<float>(n + 1);
-                made.share.at(x, y)[0] = static_cast<float>(part.share);
-                if (part.normal == nullptr) continue;
+namespace {
+
+// The pixels that a part can touch.
+struct Reach {
+    int left = 0;
+    int right = 0;  ///< behind the last
+    int top = 0;
+    int bottom = 0;
+};
+
+Reach reach_of(const LaidPart& part, int width, int height) {
+    if (part.colour == nullptr || !(part.scale > 0)) return {};
+    const Lie lie(part);
+    const auto [x0, x1] = lie.span(part.x, part.colour->width, part.colour->height, width);
+    const auto [y0, y1] = lie.span(part.y, part.colour->height, part.colour->width, height);
+    return {x0, x1, y0, y1};
+}
+
+// One row of one part.
+void lay_row(const LaidPart& part, std::size_t number, const Reach& reach, int y, SpriteLayer layer, Picture& made) {
+    const Picture& own = *part.colour;
+    const Lie lie(part);
+    for (int x = reach.left; x < reach.right; ++x) {
+        const auto [u, v] = lie.own_place(x + 0.5, y + 0.5, own);
+        const Pixel colour = part_at(own, u, v, lie.turned());
+        if (colour[3] <= 0) continue;
+        float* to = made.at(x, y);
+        switch (layer) {
+            case SpriteLayer::colour:
+                lay_over(to, colour);
+                break;
+            case SpriteLayer::part:
+                *to = static_cast<float>(number + 1);
+                break;
+            case SpriteLayer::share:
+                *to = static_cast<float>(part.share);
+                break;
+            case SpriteLayer::normal:
+                if (part.normal == nullptr) break;
                 const Pixel facing = lie.direction(
                     direction(*part.normal, u * part.normal->width / own.width, v * part.normal->height / own.height));
-                std::copy(facing.begin(), facing.end(), made.normal.at(x, y));
-            }
+                std::copy(facing.begin(), facing.end(), to);
+                break;
         }
     }
+}
+
+}  // namespace
+
+std::int64_t touched_pixels(const std::vector<LaidPart>& parts, int width, int height) {
+    std::int64_t sum = 0;
+    for (const LaidPart& part : parts) {
+        const Reach reach = reach_of(part, width, height);
+        sum += static_cast<std::int64_t>(reach.right - reach.left) * (reach.bottom - reach.top);
+    }
+    return sum;
+}
+
+Picture lay_parts(const std::vector<LaidPart>& parts, int width, int height, SpriteLayer layer, WorkerPool& pool,
+                  const Cancel& cancel) {
+    Picture made(width, height, channels_of(layer));
+    std::vector<Reach> reaches;
+    for (const LaidPart& part : parts) reaches.push_back(reach_of(part, width, height));
+    constexpr int band = 8;
+    pool.run((height + band - 1) / band, [&](int nth) {
+        for (int y = nth * band; y < std::min(height, (nth + 1) * band) && !cancel.requested(); ++y) {
+            float* row = made.at(0, y);
+            std::fill_n(row, static_cast<std::size_t>(width) * static_cast<std::size_t>(made.channels), 0.0F);
+            for (int x = 0; layer == SpriteLayer::normal && x < width; ++x) row[x * 4 + 2] = row[x * 4 + 3] = 1;
+            for (std::size_t n = 0; n < parts.size() && !cancel.requested(); ++n) {
+                const Reach& reach = reaches[n];
+                if (y >= reach.top && y < reach.bottom) lay_row(parts[n], n, reach, y, layer, made);
+            }
+        }
+    });
     return made;
 }
 

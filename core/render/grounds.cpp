@@ -12,6 +12,11 @@ namespace lacquer {
 
 namespace {
 
+Fault called_off() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
+
+// What laying the parts of a sprite may take: a second or two.
+constexpr std::int64_t most_touched = std::int64_t{1} << 28U;
+
 Fault ground_fault(const char* id, std::string message, std::string mend) {
     return {id, std::move(message), std::move(mend), {}, Severity::fault};
 }
@@ -39,15 +44,14 @@ const std::string& layer_name(const CaptureLayers& layers, GroundLayer layer) {
     return layers.id;
 }
 
-// Where a sprite's picture stands among those that are made together.
-std::size_t sprite_picture(GroundLayer layer) {
+SpriteLayer sprite_layer(GroundLayer layer) {
     switch (layer) {
         case GroundLayer::normal:
-            return 1;
+            return SpriteLayer::normal;
         case GroundLayer::part:
-            return 2;
+            return SpriteLayer::part;
         case GroundLayer::share:
-            return 3;
+            return SpriteLayer::share;
         case GroundLayer::colour:
         case GroundLayer::depth:
         case GroundLayer::position:
@@ -59,7 +63,7 @@ std::size_t sprite_picture(GroundLayer layer) {
         case GroundLayer::push:
             break;
     }
-    return 0;
+    return SpriteLayer::colour;
 }
 
 Picture marked_mask(const Picture& ids, const std::vector<int>& chosen) {
@@ -188,14 +192,24 @@ Result<PicturePtr> GroundStore::drawn(const SpriteGround& sprite, const Asked& a
         from.push_back(found->normal);
         parts.push_back(std::move(*found));
     }
-    const KeptPictures made = pictures_->made_of(key, from, [&] {
-        SpritePictures pictures = lay_parts(parts, sprite.width, sprite.height);
-        std::vector<Picture> in_order;
-        for (Picture* picture : {&pictures.colour, &pictures.normal, &pictures.part, &pictures.share})
-            in_order.push_back(std::move(*picture));
-        return in_order;
-    });
-    return fitted(made[sprite_picture(asked.layer)], asked.layer, asked.use);
+    if (const std::int64_t touched = touched_pixels(parts, sprite.width, sprite.height); touched > most_touched) {
+        return ground_fault(
+            "ground.too-many-pixels",
+            fmt::format("its parts lie over {} million pixels, all together, which is more than {} million",
+                        touched / 1'000'000, most_touched / 1'000'000),
+            "make it smaller, or scale parts down");
+    }
+    const SpriteLayer layer = sprite_layer(asked.layer);
+    const std::size_t bytes = sizeof(float) * static_cast<std::size_t>(channels_of(layer)) *
+                              static_cast<std::size_t>(sprite.width) * static_cast<std::size_t>(sprite.height);
+    const Result<PicturePtr> made = pictures_->made_within(
+        fmt::format("{} {}", key, static_cast<int>(layer)), from, bytes, [&]() -> Result<Picture> {
+            Picture picture = lay_parts(parts, sprite.width, sprite.height, layer, pool_, asked.cancel);
+            if (asked.cancel.requested()) return called_off();
+            return picture;
+        });
+    if (!made) return made.fault();
+    return fitted(*made, asked.layer, asked.use);
 }
 
 Result<PicturePtr> GroundStore::drawn(const DropletsGround& ground, const Asked& asked) {

@@ -36,7 +36,7 @@ struct GroundUse {
 class GroundStore {
 public:
     GroundStore(WorkerPool& pool, std::shared_ptr<PictureStore> pictures)
-        : pictures_(std::move(pictures)), casts_(pool), drops_(pool) {}
+        : pool_(pool), pictures_(std::move(pictures)), casts_(pool), drops_(pool) {}
 
     /// Is told of files that are read, and how far that has come; false stops the reading. The file then counts as
     /// unreadable here until it changes.
@@ -78,6 +78,7 @@ private:
     Result<PicturePtr> drawn(const DropletsGround& ground, const Asked& asked);
     Result<LaidPart> part_of(const SpritePart& part, const Asked& asked);
 
+    WorkerPool& pool_;
     std::shared_ptr<PictureStore> pictures_;
     SceneCasts casts_;
     DropDrawings drops_;

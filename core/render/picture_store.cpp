@@ -54,6 +54,12 @@ KeptPictures shared(std::vector<Picture> pictures) {
     return kept;
 }
 
+std::string key_of(const std::string& key, std::span<const PicturePtr> from) {
+    std::string whole = key;
+    for (const PicturePtr& picture : from) whole += fmt::format(" {}", static_cast<const void*>(picture.get()));
+    return whole;
+}
+
 bool is_gone(const std::weak_ptr<const Picture>& picture) {
     // One that never was is not gone.
     const std::weak_ptr<const Picture> none;
@@ -237,24 +243,48 @@ Result<PicturePtr> PictureStore::table(const std::string& path) {
     });
 }
 
+// Another picture may lie where an older one did.
+const KeptPictures* PictureStore::find_made(const std::string& whole_key, std::span<const PicturePtr> from) {
+    const auto same = [](const std::weak_ptr<const Picture>& of, const PicturePtr& now) { return of.lock() == now; };
+    const Item* found = items_.find(whole_key);
+    const bool is_it =
+        found != nullptr && std::equal(found->of.begin(), found->of.end(), from.begin(), from.end(), same);
+    return is_it ? &*found->pictures : nullptr;
+}
+
 KeptPictures PictureStore::made_of(const std::string& key, std::span<const PicturePtr> from,
                                    const std::function<std::vector<Picture>()>& make) {
-    std::string whole_key = key;
-    for (const PicturePtr& picture : from) whole_key += fmt::format(" {}", static_cast<const void*>(picture.get()));
+    const std::string whole_key = key_of(key, from);
     {
         const std::lock_guard lock(mutex_);
-        // Another picture may lie where an older one did.
-        const auto same = [](const std::weak_ptr<const Picture>& of, const PicturePtr& now) {
-            return of.lock() == now;
-        };
-        const Item* found = items_.find(whole_key);
-        if (found != nullptr && std::equal(found->of.begin(), found->of.end(), from.begin(), from.end(), same))
-            return *found->pictures;
+        if (const KeptPictures* found = find_made(whole_key, from)) return *found;
     }
     KeptPictures made = shared(make());
     const std::lock_guard lock(mutex_);
     keep(whole_key, {{from.begin(), from.end()}, made});
     return made;
+}
+
+Result<PicturePtr> PictureStore::made_within(const std::string& key, std::span<const PicturePtr> from,
+                                             std::size_t bytes, const std::function<Result<Picture>()>& make) {
+    const std::string whole_key = key_of(key, from);
+    {
+        const std::lock_guard lock(mutex_);
+        if (const KeptPictures* found = find_made(whole_key, from)) return found->front();
+        const bool fits = make_room(whole_key, bytes);
+        if (!fits) {
+            bytes_coming_.erase(whole_key);
+            return more_than_fits(most_in_use_);
+        }
+    }
+    Result<Picture> made = guarded(make);
+    const std::lock_guard lock(mutex_);
+    bytes_coming_.erase(whole_key);
+    if (!made) return made.fault();
+    const auto picture = std::make_shared<const Picture>(std::move(*made));
+    keep(whole_key, {{from.begin(), from.end()}, KeptPictures{picture}});
+    read_pictures_[whole_key] = picture;
+    return PicturePtr(picture);
 }
 
 PicturePtr PictureStore::cell(const PicturePtr& sheet, int columns, int rows, int number) {

@@ -76,6 +76,11 @@ public:
     KeptPictures made_of(const std::string& key, std::span<const PicturePtr> from,
                          const std::function<std::vector<Picture>()>& make);
 
+    /// A picture of `bytes` that is made of `from` only, by a key that says how. It counts as one that
+    /// was read: `picture.memory` where it does not fit. The fault of `make` is not kept.
+    Result<PicturePtr> made_within(const std::string& key, std::span<const PicturePtr> from, std::size_t bytes,
+                                   const std::function<Result<Picture>()>& make);
+
     /// Whether all of a picture is opaque.
     bool opaque(const PicturePtr& picture);
 
@@ -108,6 +113,7 @@ private:
     Result<PicturePtr> read(const std::string& key, const ReadWatch& watch, const Reading& reading);
     Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
     std::optional<Fault> fault_of_file(const std::string& path) const;
+    const KeptPictures* find_made(const std::string& whole_key, std::span<const PicturePtr> from);
     void keep(const std::string& key, Item item);
     std::size_t in_use();
     bool make_room(const std::string& key, std::size_t bytes);

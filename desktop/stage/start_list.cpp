@@ -58,7 +58,7 @@ RenderRequest card_of(const std::string& file, const std::string& finish_path) {
 }
 
 // On the quiet pattern that stands for what is clear. Null if it could not be drawn.
-QImage drawn(const RenderRequest& request, Renderer& renderer, WorkerPool& pool, const Cancel& cancel) {
+QImage drawn(const RenderRequest& request, Renderer& renderer, const Cancel& cancel) {
     const Result<Frame> frame = renderer.render(request, cancel);
     if (!frame || frame->steps.empty()) return {};
     const Image8& pixels = frame->steps.front().image;
@@ -329,7 +329,7 @@ void StartList::draw_cards(const Cancel& cancel, const std::shared_ptr<RenderSto
             if (round > 0 && (row < first_in_view_ || row > last_in_view_)) continue;
             const double length = cards[i].checked->finish->length;
             cards[i].time = std::fmod(length * shown_moment + round * seconds_a_picture, length);
-            const QImage image = drawn(cards[i], renderer, pool, cancel);
+            const QImage image = drawn(cards[i], renderer, cancel);
             if (first) unmark_drawing(source.file);
             if (image.isNull() || image == last[i]) continue;
             last[i] = image;

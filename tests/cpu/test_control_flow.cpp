@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <thread>
+#include <utility>
 
 #include "core/cpu/lower.h"
 #include "core/cpu/program.h"
@@ -50,6 +51,66 @@ TEST_CASE("a loop that counts by a dial stays a loop, and its counter is one val
     }
     const std::string text = to_text(lay_out(ir, best_kernels()));
     CHECK(text.find("loop_begin") != std::string::npos);
+}
+
+TEST_CASE("where all pixels go the same way a loop has no choices and no copies, and sums where its cells lie") {
+    const Ir ir =
+        optimised(lower(pass_of("vec2 s = vec2(0); for (float i = 0; i < radius; i++) s += vec2(sin(uv.x * i), "
+                                "cos(uv.y * i)) * i; return s.x + s.y;")));
+    for (const Instruction& i : ir.code) {
+        if (i.op == Op::select) CHECK(i.rate != Rate::pixel);
+    }
+    // One copy before the first turn, none within.
+    const std::string text = to_text(lay_out(ir, best_kernels()));
+    const std::string turn = text.substr(text.find("loop_begin"), text.find("loop_end") - text.find("loop_begin"));
+    CHECK(turn.find("to p") == std::string::npos);
+    CHECK(turn.find("multiply_add") != std::string::npos);
+}
+
+TEST_CASE("what a loop's turns leave each other is never written over too early") {
+    // The same sums in the same order.
+    const auto u = [](int x) { return (static_cast<float>(x) + 0.5F) / 40.0F; };
+    const auto v = [](int y) { return (static_cast<float>(y) + 0.5F) / 7.0F; };
+    for (const auto& [x, y] : {std::pair{0, 0}, {3, 1}, {17, 4}, {39, 6}}) {
+        INFO(x << ", " << y);
+        float a = u(x);
+        float b = v(y);
+        for (int i = 0; i < 100; ++i) {
+            const float before = a;
+            a = a * 0.5F + b;
+            b = before - b * 0.25F;
+        }
+        CHECK(drawn("float a = uv.x; float b = uv.y; for (int i = 0; i < 100; i++) "
+                    "{ float c = a; a = a * 0.5 + b; b = c - b * 0.25; } return a + b * 3.0;",
+                    x, y) == a + b * 3.0F);
+        float changed = u(x);
+        float other = v(y);
+        for (int i = 0; i < 100; ++i) std::swap(changed, other), changed = changed + 0.125F;
+        CHECK(drawn("float a = uv.x; float b = uv.y; for (int i = 0; i < 100; i++) "
+                    "{ float c = a; a = b; b = c; a = a + 0.125; } return a - b;",
+                    x, y) == changed - other);
+        float nested = 0;
+        for (int i = 0; i < 50; ++i) {
+            float inner = nested;
+            for (int j = 0; j < 40; ++j) inner = inner * 0.5F + u(x);
+            nested = nested * 0.25F + inner;
+        }
+        CHECK(drawn("float s = 0.0; for (int i = 0; i < 50; i++) { float t = s; for (int j = 0; j < 40; j++) "
+                    "t = t * 0.5 + uv.x; s = s * 0.25 + t; } return s;",
+                    x, y) == nested);
+        float left_early = 0;
+        for (int i = 0; i < 100 && !(left_early > u(x) * 10.0F); ++i) left_early = left_early + 0.3F;
+        CHECK(
+            drawn("float s = 0.0; for (int i = 0; i < 100; i++) { if (s > uv.x * 10.0) break; s = s + 0.3; } return s;",
+                  x, y) == left_early);
+        // Rows leave at turns of their own, also where two are drawn together.
+        float by_row = 0;
+        for (int i = 0; i < 100 && !(static_cast<float>(i) > v(y) * 70.0F); ++i) by_row = by_row + u(x);
+        const std::string rows =
+            "float s = 0.0; for (int i = 0; i < 100; i++) { if (float(i) > uv.y * 70.0) break; s = s + uv.x; } ";
+        CHECK(drawn(rows + "return s;", x, y) == by_row);
+        CHECK(drawn(rows + "return s + dFdx(uv.y);", x, y) == by_row);
+    }
 }
 
 TEST_CASE("what stays the same is taken out of a loop") {

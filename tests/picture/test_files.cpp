@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <array>
 #include <catch2/catch.hpp>
 
 #include "core/picture/files.h"
@@ -61,6 +62,30 @@ TEST_CASE("a picture that claims to be huge is refused before it is read") {
     CHECK_FALSE(is_drawable_size(32768, 32768));
     CHECK_FALSE(is_drawable_size(0, 5));
     CHECK(is_drawable_size(32768, 1));
+}
+
+TEST_CASE("a file that is shorter than its pixels is refused before room is made for them") {
+    const TemporaryFolder folder;
+    // TIFF 6.0, section 2: 8192 x 8192 grey bytes as they stand, of which there are none.
+    std::string bytes("II*\0\x08\0\0\0\x09\0", 10);
+    const auto put = [&](std::uint32_t value, int size) {
+        for (int i = 0; i < size; ++i) bytes += static_cast<char>(value >> (8 * i) & 255U);
+    };
+    const std::array<std::array<std::uint32_t, 3>, 9> fields = {{{256, 4, 8192},
+                                                                 {257, 4, 8192},
+                                                                 {258, 3, 8},
+                                                                 {259, 3, 1},
+                                                                 {262, 3, 1},
+                                                                 {273, 4, 8},
+                                                                 {277, 3, 1},
+                                                                 {278, 4, 8192},
+                                                                 {279, 4, 67108864}}};
+    for (const auto& [tag, type, value] : fields) put(tag, 2), put(type, 2), put(1, 4), put(value, 4);
+    put(0, 4);
+    test::write_file(folder.file("short.tif"), bytes);
+    const Result<Picture> read = read_picture(folder.file("short.tif"), PictureMeaning::colour);
+    REQUIRE_FALSE(read);
+    CHECK(read.fault().message.find("cut short") != std::string::npos);
 }
 
 TEST_CASE("a picture that cannot be written leaves nothing behind") {

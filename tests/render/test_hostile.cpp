@@ -141,3 +141,44 @@ TEST_CASE("a drawing at 4k that is called off has stopped within 50 ms, wherever
         CHECK(latest < 50 * test::slowness);
     }
 }
+
+TEST_CASE("sprites that would take gigabytes, or minutes, are refused in words before they are made") {
+    const test::TemporaryFolder folder;
+    Image8 image{64, 64, {}};
+    image.data.assign(std::size_t{4} * 64 * 64, 200);
+    REQUIRE(write_png(folder.file("p.png"), image));
+    const auto sprite = [&](const std::string& name, int side, std::size_t parts, double scale) {
+        SpriteGround made;
+        made.width = made.height = side;
+        for (std::size_t i = 0; i < parts; ++i) {
+            SpritePart part;
+            part.path = folder.file("p.png");
+            part.x = part.y = side / 2.0;
+            part.scale = scale;
+            made.parts.push_back(part);
+        }
+        return Ground{name, made};
+    };
+    const auto drawn = [](Finish finish) {
+        WorkerPool pool(2);
+        Renderer renderer(pool);
+        RenderRequest request;
+        request.checked = test::checked(std::move(finish));
+        request.width = request.height = 8;
+        request.steps = {""};
+        return renderer.render(request, Cancel());
+    };
+    Finish busy = finish_of({{"a", "busy"}});
+    busy.grounds = {sprite("busy", 2048, 4096, 64)};
+    const Result<Frame> refused = drawn(busy);
+    REQUIRE(refused);
+    REQUIRE(refused->notices.size() == 1);
+    CHECK(refused->notices[0].message.find("17179 million pixels") != std::string::npos);
+    Finish large = finish_of({{"a", "one + two + three"}});
+    large.grounds = {sprite("one", 8192, 1, 1), sprite("two", 8192, 1, 1), sprite("three", 8192, 1, 1)};
+    const Result<Frame> some = drawn(large);
+    REQUIRE(some);
+    // One and a half gigabytes hold one of them.
+    REQUIRE(some->notices.size() == 2);
+    CHECK(some->notices[0].message.find("in use take more than") != std::string::npos);
+}
