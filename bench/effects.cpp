@@ -82,6 +82,15 @@ Finish dissolve() {
     return finish;
 }
 void dissolve_by_strips(benchmark::State& state) { by_backend(state, dissolve(), Backend::cpu); }
+// Up to bytes for the eye, which by hand are not even made.
+void dissolve_seen(benchmark::State& state) {
+    WorkerPool pool;
+    Renderer renderer(pool);
+    RenderRequest request = bench::request_for(dissolve());
+    request.seen = ViewStyle();
+    (void)renderer.render(request, Cancel());
+    for (auto _ : state) benchmark::DoNotOptimize(renderer.render(request, Cancel())->steps.data());
+}
 void dissolve_by_gl(benchmark::State& state) { by_backend(state, dissolve(), Backend::gpu); }
 void dissolve_by_hand(benchmark::State& state) {
     const Picture scene = scene_of(dissolve());
@@ -90,6 +99,7 @@ void dissolve_by_hand(benchmark::State& state) {
 }
 BENCHMARK(dissolve_by_hand)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(dissolve_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(dissolve_seen)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(dissolve_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 Finish ring_blur() {
