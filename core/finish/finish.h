@@ -127,7 +127,7 @@ struct Finish {
     Tape tape;                       ///< what was played
     KeptKeys extra = {};             ///< keys of the file that this version does not know
 
-    // Said here and written in finish.cpp, as much of what a compiler has to do would be to copy finishes, over and over.
+    // Compiled once, in finish.cpp: otherwise each of the many files that copy a finish would do it anew.
     Finish();
     Finish(const Finish&);
     Finish(Finish&&) noexcept;

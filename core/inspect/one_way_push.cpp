@@ -98,6 +98,8 @@ void find_one_way_push(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection one_way_push_inspection() { return {"one_way_push", "displacements that nobody centred", find_one_way_push}; }
+Inspection one_way_push_inspection() {
+    return {"one_way_push", "displacements that nobody centred", find_one_way_push};
+}
 
 }  // namespace lacquer

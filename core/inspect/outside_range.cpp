@@ -64,6 +64,8 @@ void find_outside_range(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection outside_range_inspection() { return {"outside_range", "masks and opacities outside 0..1", find_outside_range}; }
+Inspection outside_range_inspection() {
+    return {"outside_range", "masks and opacities outside 0..1", find_outside_range};
+}
 
 }  // namespace lacquer

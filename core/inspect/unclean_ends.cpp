@@ -77,6 +77,8 @@ void find_unclean_ends(Inspected& inspected, Warnings& warnings) {
 
 }  // namespace
 
-Inspection unclean_ends_inspection() { return {"unclean_ends", "sweeps that do not start and end clean", find_unclean_ends}; }
+Inspection unclean_ends_inspection() {
+    return {"unclean_ends", "sweeps that do not start and end clean", find_unclean_ends};
+}
 
 }  // namespace lacquer

@@ -333,13 +333,6 @@ StageRequest Drawing::stage_request() const {
     return stage;
 }
 
-RenderRequest Drawing::shown_request() const {
-    RenderRequest request = last_stage_.request;
-    if (request.steps.size() > 1) request.steps.resize(1);
-    request.in_a_drag = false;
-    return request;
-}
-
 void Drawing::make_small(RenderRequest& request) const {
     const QSize frame = looked_frame();
     const double aspect = static_cast<double>(frame.width()) / frame.height();

@@ -45,8 +45,6 @@ public:
     const StagePicture& stage() const { return stage_; }
     /// Whether pictures in a drag and in play are to bring their numbers along, as those at rest always do.
     void want_values(bool wanted) { values_wanted_ = wanted; }
-    /// What would draw the picture on the stage once more, whole.
-    RenderRequest shown_request() const;
     /// True while the stage keeps an older picture because the one wanted has a fault.
     bool stage_is_stale() const { return stage_fault() != nullptr; }
     /// The fault that keeps the wanted picture from being drawn, if any.

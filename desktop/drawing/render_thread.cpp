@@ -283,6 +283,9 @@ void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     const Finish& finish = *request.checked->finish;
     StagePicture done;
     done.step = request.steps.front();
+    done.request = job.request;
+    done.request.steps = {done.step};
+    done.request.in_a_drag = false;
     if (job.may_reduce && last_full_frame_ms_ > drag_budget_ms) {
         const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
         const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;

@@ -27,9 +27,10 @@ namespace lacquer {
 struct StagePicture {
     std::string step;
     QImage image;
-    QImage fitted;                          ///< the same made smaller to fit the view, where that was asked for
+    QImage fitted;  ///< the same made smaller to fit the view, where that was asked for
     /// What the image shows, before any of the looking aids; null in a drag and in play unless they were asked for.
     std::shared_ptr<const Picture> values;
+    RenderRequest request;  ///< what would draw it once more, whole
     Type type = Type::number;
     ValueRange range;
     std::size_t passes = 0;

@@ -18,7 +18,7 @@ namespace {
 
 using Id = DropNumberId;
 
-constexpr double hand_reach = 10;    // view pixels about a hand
+constexpr double hand_reach = 10;   // view pixels about a hand
 constexpr double wind_seconds = 1;  // the arrow is as long as the wind goes in that time
 constexpr int course_points = 48;
 

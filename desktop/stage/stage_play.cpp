@@ -17,7 +17,7 @@ namespace lacquer {
 
 namespace {
 
-constexpr double place_reach = 14;      // screen pixels about a place
+constexpr double place_reach = 14;    // screen pixels about a place
 constexpr double jolt_behind = 0.35;  // seconds of its path that are seen
 constexpr int jolt_points = 40;
 

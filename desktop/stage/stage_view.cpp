@@ -253,7 +253,7 @@ void StageView::save_picture(const QString& path) {
         return write_picture(name, {&layer, 1}, {});
     };
     // What moves past is there as bytes only, so its numbers are drawn once more.
-    const auto work = [write, values = shown.values, request = drawing_.shown_request(),
+    const auto work = [write, values = shown.values, request = shown.request,
                        stores = drawing_.stores()]() -> Result<Done> {
         if (values != nullptr) return write(*values);
         WorkerPool pool;

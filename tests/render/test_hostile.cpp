@@ -173,6 +173,7 @@ TEST_CASE("sprites that would take gigabytes, or minutes, are refused in words b
     const Result<Frame> refused = drawn(busy);
     REQUIRE(refused);
     REQUIRE(refused->notices.size() == 1);
+    CHECK(refused->notices[0].id == "ground.too-many-pixels");
     CHECK(refused->notices[0].message.find("17179 million pixels") != std::string::npos);
     Finish large = finish_of({{"a", "one + two + three"}});
     large.grounds = {sprite("one", 8192, 1, 1), sprite("two", 8192, 1, 1), sprite("three", 8192, 1, 1)};

@@ -43,7 +43,8 @@ std::vector<DeadPart> dead_parts(Swept& swept) {
     std::vector<DeadPart> found;
     for (int i = 0; i < range_parts; ++i) {
         int last = i;
-        while (last < range_parts && same(swept, static_cast<double>(i) / range_parts, (last + 1.0) / range_parts)) ++last;
+        while (last < range_parts && same(swept, static_cast<double>(i) / range_parts, (last + 1.0) / range_parts))
+            ++last;
         if (last == i) continue;
         DeadPart part{static_cast<double>(i) / range_parts, static_cast<double>(last) / range_parts};
         if (i > 0) part.from = edge_of(swept, part.from, (i - 1.0) / range_parts);

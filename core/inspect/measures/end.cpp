@@ -114,6 +114,8 @@ void measure_end(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure end_measure() { return {"end", "End", "at the end nothing is left of the picture, or all has changed", measure_end}; }
+Measure end_measure() {
+    return {"end", "End", "at the end nothing is left of the picture, or all has changed", measure_end};
+}
 
 }  // namespace lacquer

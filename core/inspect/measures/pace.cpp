@@ -57,6 +57,8 @@ void measure_pace(Swept& swept, Measured& measured) {
 
 }  // namespace
 
-Measure pace_measure() { return {"pace", "Pace", "each step of the dial changes as much of the picture", measure_pace}; }
+Measure pace_measure() {
+    return {"pace", "Pace", "each step of the dial changes as much of the picture", measure_pace};
+}
 
 }  // namespace lacquer

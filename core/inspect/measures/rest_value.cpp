@@ -112,7 +112,8 @@ void measure_rest_value(Swept& swept, Measured& measured) {
 }  // namespace
 
 Measure rest_value_measure() {
-    return {"rest_value", "Rest value", "the range goes from where nothing is changed to where all is", measure_rest_value};
+    return {"rest_value", "Rest value", "the range goes from where nothing is changed to where all is",
+            measure_rest_value};
 }
 
 }  // namespace lacquer
