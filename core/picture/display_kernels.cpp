@@ -63,14 +63,10 @@ HWY_INLINE VI as_it_stands(V value) {
     return hn::ConvertTo(I(), hn::Add(hn::Mul(held, hn::Set(d, 255.0F)), hn::Set(d, 0.5F)));
 }
 
-// As `SrgbEncoder` does it for one. Held below 1, as there its table ends; the last entry is 255 all the same.
-HWY_INLINE VI by_the_curve(V linear, const SrgbEncoder& encode) {
+// As `SrgbEncoder` does it for one. Its table ends below 1; the last entry is 255 all the same.
+HWY_NOINLINE VI by_the_table(V held, const SrgbEncoder& encode) {
     const F d;
     const I di;
-    const V lowest = hn::Set(d, std::bit_cast<float>(SrgbEncoder::lowest_bits));
-    const V below_one = hn::Set(d, 1.0F - std::numeric_limits<float>::epsilon() / 2);
-    const V above = hn::IfThenElse(hn::Ge(linear, lowest), linear, lowest);
-    const V held = hn::IfThenElse(hn::Lt(above, below_one), above, below_one);
     const VI cell = hn::ShiftRight<SrgbEncoder::shift>(
         hn::Sub(hn::BitCast(di, held), hn::Set(di, static_cast<std::int32_t>(SrgbEncoder::lowest_bits))));
     const VI level = hn::GatherIndex(di, encode.starts(), cell);
@@ -79,7 +75,77 @@ HWY_INLINE VI by_the_curve(V linear, const SrgbEncoder& encode) {
     return hn::IfThenElse(reached, hn::Add(level, hn::Set(di, 1)), level);
 }
 
+HWY_INLINE V one_over_root(V x) {
+    const F d;
+    const V guess = hn::ApproximateReciprocalSqrt(x);
+    // One step of Newton's method.
+    return hn::Mul(guess, hn::NegMulAdd(hn::Mul(hn::Mul(hn::Set(d, 0.5F), x), guess), guess, hn::Set(d, 1.5F)));
+}
+
+// The level, before rounding, within `curve_error`: from the fourth root of what is above the straight part by a
+// polynomial that meets the curve there at Chebyshev's points.
+constexpr float curve_error = 6e-4F;
+HWY_INLINE V on_the_curve(V linear) {
+    const F d;
+    const V root = one_over_root(one_over_root(linear));
+    const V square = hn::Mul(root, root);
+    // By pairs, which need not wait for one another.
+    const auto pair = [&](float lower, float upper) { return hn::MulAdd(root, hn::Set(d, upper), hn::Set(d, lower)); };
+    const V low = hn::MulAdd(square, pair(371.2966157F, -290.38959173F), pair(-14.92023366F, 31.74780159F));
+    const V high = hn::MulAdd(square, pair(96.09504825F, -18.37998689F), pair(300.4690454F, -220.91876135F));
+    const V curved = hn::MulAdd(hn::Mul(square, square), high, low);
+    const V straight = hn::Mul(linear, hn::Set(d, 12.92F * 255.0F));
+    return hn::IfThenElse(hn::Lt(linear, hn::Set(d, 0.0031308F)), straight, curved);
+}
+
+// Where the table has an entry.
+HWY_INLINE V held_for_the_table(V linear) {
+    const F d;
+    const V lowest = hn::Set(d, std::bit_cast<float>(SrgbEncoder::lowest_bits));
+    const V below_one = hn::Set(d, 1.0F - std::numeric_limits<float>::epsilon() / 2);
+    const V above = hn::IfThenElse(hn::Ge(linear, lowest), linear, lowest);
+    return hn::IfThenElse(hn::Lt(above, below_one), above, below_one);
+}
+
+struct Levels {
+    VI red;
+    VI green;
+    VI blue;
+};
+
+// Gathering from tables is slow on many processors, so they are asked only where a part lies too near to the middle
+// between two levels.
+HWY_INLINE Levels by_the_curve(V red, V green, V blue, const SrgbEncoder& encode) {
+    const F d;
+    const I di;
+    red = held_for_the_table(red);
+    green = held_for_the_table(green);
+    blue = held_for_the_table(blue);
+    // Large enough that what is added to it is rounded to whole numbers, which its last bits then hold.
+    const V large = hn::Set(d, 12582912.0F);
+    V farthest = hn::Zero(d);
+    const auto nearest = [&](V held) {
+        const V level = on_the_curve(held);
+        const V sum = hn::Add(level, large);
+        farthest = hn::Max(farthest, hn::Abs(hn::Sub(level, hn::Sub(sum, large))));
+        return hn::Sub(hn::BitCast(di, sum), hn::BitCast(di, large));
+    };
+    const Levels levels{nearest(red), nearest(green), nearest(blue)};
+    if (HWY_LIKELY(hn::AllTrue(d, hn::Lt(farthest, hn::Set(d, 0.5F - curve_error))))) return levels;
+    return {by_the_table(red, encode), by_the_table(green, encode), by_the_table(blue, encode)};
+}
+
 HWY_INLINE M is_finite(V x) { return hn::Lt(hn::Abs(x), hn::Set(F(), std::numeric_limits<float>::infinity())); }
+
+template <int channels>
+HWY_INLINE Levels shown_levels(const Parts& parts, V gain, const SrgbEncoder& encode) {
+    if constexpr (channels == 1) {
+        const VI grey = as_it_stands(parts.red);
+        return {grey, grey, grey};
+    } else {
+        return by_the_curve(hn::Mul(parts.red, gain), hn::Mul(parts.green, gain), hn::Mul(parts.blue, gain), encode);
+    }
+}
 
 // As many pixels as a vector has lanes.
 template <int channels>
@@ -87,15 +153,11 @@ HWY_INLINE bool show_some(const float* from, V gain, std::uint8_t* to, const Srg
     const F d;
     const I di;
     const Parts parts = load<channels>(from);
-    const auto shown = [&](V part) {
-        return channels == 1 ? as_it_stands(part) : by_the_curve(hn::Mul(part, gain), encode);
-    };
-    const VI red = shown(parts.red);
-    const VI green = channels == 1 ? red : shown(parts.green);
-    const VI blue = channels == 1 ? red : shown(parts.blue);
+    const Levels levels = shown_levels<channels>(parts, gain, encode);
     const VI opacity = channels == 4 ? as_it_stands(parts.opacity) : hn::Set(di, 255);
     const VI colour =
-        hn::Or(hn::Or(red, hn::ShiftLeft<8>(green)), hn::Or(hn::ShiftLeft<16>(blue), hn::ShiftLeft<24>(opacity)));
+        hn::Or(hn::Or(levels.red, hn::ShiftLeft<8>(levels.green)),
+               hn::Or(hn::ShiftLeft<16>(levels.blue), hn::ShiftLeft<24>(opacity)));
 #if HWY_TARGET == HWY_SCALAR
     const std::int32_t bytes = hn::GetLane(colour);
     std::memcpy(to, &bytes, sizeof bytes);

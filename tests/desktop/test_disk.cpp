@@ -45,7 +45,7 @@ TEST_CASE("what is asked of the disk is done in order, and all of it before it g
         disk.then(
             &disk, [&] { return done.emplace_back(2); }, [&](int given) { taken.push_back(given); });
         CHECK(disk.wait({}, [&] { return done.size(); }) == 2);
-        CHECK(QTest::qWaitFor([&] { return !taken.empty(); }, 5000));
+        CHECK(QTest::qWaitFor([&] { return !taken.empty(); }, 60000));
         disk.later([&] { done.push_back(3); });
     }
     CHECK(done == std::vector<int>{1, 2, 3});
@@ -63,7 +63,7 @@ TEST_CASE("what a disk gives for somebody who is gone is not taken") {
     bool after = false;
     disk.then(
         &disk, [] { return 1; }, [&](int) { after = true; });
-    CHECK(QTest::qWaitFor([&] { return after; }, 5000));
+    CHECK(QTest::qWaitFor([&] { return after; }, 60000));
     CHECK_FALSE(taken);
 }
 

@@ -175,7 +175,7 @@ TEST_CASE("a program that is shot down while it draws tells the next one which s
             return test::read_file(file.absoluteFilePath().toStdString());
         return {};
     };
-    REQUIRE(QTest::qWaitFor([&] { return record().find("drawing swell of Slow swell") != std::string::npos; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return record().find("drawing swell of Slow swell") != std::string::npos; }, 60000));
     ::kill(static_cast<pid_t>(first.processId()), SIGSEGV);
     REQUIRE(first.waitForFinished());
 

@@ -44,7 +44,7 @@ TEST_CASE("of many requests the last is drawn, and not all") {
         results.pictures.push_back(std::move(picture));
     }});
     for (int i = 0; i < 200; ++i) thread.ask_stage({request_for(std::to_string(i) + " / 255", 256), {}, {}, false});
-    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
     REQUIRE(results.count() >= 1);
     CHECK(results.count() < 200);
     CHECK(qRed(results.pictures.back().image.pixel(0, 0)) == 199);
@@ -78,7 +78,7 @@ TEST_CASE("leaving in the middle of a long frame does not wait for it") {
     {
         RenderThread thread({.stage = [&](StagePicture) { ++done; }});
         thread.ask_stage({request_for(slow_formula(), 8000), {}, {}, false});
-        REQUIRE(QTest::qWaitFor([&] { return !thread.idle(); }, 5000));
+        REQUIRE(QTest::qWaitFor([&] { return !thread.idle(); }, 60000));
     }
     CHECK(done == 0);
 }
@@ -96,7 +96,7 @@ TEST_CASE("thumbnails come for every step that is asked for") {
     request.width = 20;
     request.height = 10;
     thread.ask_thumbnails(request);
-    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 5000));
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
     REQUIRE(made.size() == 3);
     CHECK(made.at("a").image.size() == QSize(10, 5));
     CHECK(made.at("c").range.most == 2);
@@ -137,7 +137,7 @@ TEST_CASE("values at points, candidates and warnings come too; inspections wait 
     request.steps.clear();
     for (int i = 0; i < 5; ++i) request.steps.insert(request.steps.end(), {"a", "step", "c"});
     thread.ask_candidates(request);
-    REQUIRE(QTest::qWaitFor([&] { return thread.idle() && thread.inspected(); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return thread.idle() && thread.inspected(); }, 60000));
     REQUIRE(probe.find("step") != nullptr);
     CHECK(probe.find("step")->picture.at(1, 0)[0] == 2 * probe.find("a")->picture.at(1, 0)[0]);
     CHECK(calls == 3);

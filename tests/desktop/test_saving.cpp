@@ -138,7 +138,7 @@ TEST_CASE("the program killed in the middle of work brings back what was changed
     REQUIRE_FALSE(window.isEmpty());
     with_keys({"windowfocus", "--sync", window});
     with_keys({"key", "o"});  // switches the last step off
-    REQUIRE(QTest::qWaitFor([&] { return kept().has_value(); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return kept().has_value(); }, 60000));
     CHECK_FALSE(kept()->coats.back().steps.back().on);
     kill(static_cast<pid_t>(first.processId()), SIGKILL);
     REQUIRE(first.waitForFinished());
@@ -149,7 +149,7 @@ TEST_CASE("the program killed in the middle of work brings back what was changed
     second.start(program, {qs(test::demo_path())});
     REQUIRE(second.waitForStarted());
     const QString own = QString::number(second.processId()) + QStringLiteral("-*.lacquer");
-    REQUIRE(QTest::qWaitFor([&] { return !store.entryList({own}).isEmpty(); }, 10000));
+    REQUIRE(QTest::qWaitFor([&] { return !store.entryList({own}).isEmpty(); }, 60000));
     const auto again = kept();
     REQUIRE(again);
     CHECK_FALSE(again->coats.back().steps.back().on);

@@ -45,7 +45,7 @@ SheetView& sheet_of(BenchWindow& bench) { return bench.window().sweep().sheet();
 void settle_sheet(BenchWindow& bench) {
     // Measures draw hundreds of frames.
     const auto is_done = [&] { return sweeping_of(bench).settled() && !sweeping_of(bench).measuring(); };
-    REQUIRE(QTest::qWaitFor(is_done, 30000));
+    REQUIRE(QTest::qWaitFor(is_done, 60000));
     bench.settle();
 }
 
