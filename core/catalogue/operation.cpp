@@ -118,7 +118,7 @@ Result<OperationArgument> read_argument(HeadLine& line, bool picture) {
     return argument;
 }
 
-// stage FUNCTION [size 1/N] [repeat N|levels]
+// stage FUNCTION [size 1/N] [repeat N|levels] [native WAY of STAGE by FUNCTION]
 Result<OperationStage> read_stage(HeadLine& line) {
     OperationStage stage;
     stage.function = line.word();
@@ -142,8 +142,18 @@ Result<OperationStage> read_stage(HeadLine& line) {
                 return line.fault("'" + value + "' isn't a number of rounds", "1 to 64, or levels");
             }
             if (!stage.levels) stage.repeat = static_cast<int>(*rounds);
+        } else if (what == "native") {
+            NativeStage native;
+            native.way = value;
+            const bool of = line.word() == "of";
+            native.from = line.word();
+            const bool by = line.word() == "by";
+            native.argument = line.word();
+            if (!of || !by || !is_identifier(value) || !is_identifier(native.from) || !is_identifier(native.argument))
+                return line.fault("it is not said what the native way reads", "write native WAY of STAGE by FUNCTION");
+            stage.native = std::move(native);
         } else {
-            return line.fault("'" + what + "' is not known of a stage", "size or repeat");
+            return line.fault("'" + what + "' is not known of a stage", "size, repeat or native");
         }
     }
     return stage;
@@ -181,10 +191,25 @@ Result<Done> read_functions(Operation& operation) {
     if (!code) return placed_in_file(code.fault(), operation);
     const HeadLine whole({}, 1, operation.file);
     if (!code->body.empty()) return whole.fault("an operation holds functions only", "put the statements into one");
-    for (const OperationStage& stage : operation.stages) {
+    const auto missing = [&](const std::string& name) -> std::optional<Fault> {
         const bool found = std::any_of(code->functions.begin(), code->functions.end(),
-                                       [&](const FunctionSyntax& f) { return f.name == stage.function; });
-        if (!found) return whole.fault("there is no function '" + stage.function + "'", "write it, or name another");
+                                       [&](const FunctionSyntax& f) { return f.name == name; });
+        if (found) return std::nullopt;
+        return whole.fault("there is no function '" + name + "'", "write it, or name another");
+    };
+    for (const OperationStage& stage : operation.stages) {
+        if (auto fault = missing(stage.function)) return *fault;
+        if (!stage.native) continue;
+        if (auto fault = missing(stage.native->argument)) return *fault;
+        const auto is_from = [&](const OperationStage& other) {
+            return other.function == stage.native->from && other.scale == stage.scale;
+        };
+        const bool is_before =
+            std::any_of(operation.stages.data(), operation.stages.data() + (&stage - operation.stages.data()), is_from);
+        if (!is_before)
+            return whole.fault(
+                "there is no stage '" + stage.native->from + "' of its size before '" + stage.function + "'",
+                "name one that is");
     }
     operation.code = std::make_shared<const Code>(std::move(*code));
     return Done{};

@@ -31,12 +31,20 @@ struct OperationArgument {
     std::string words;
 };
 
+/// How this processor may do a stage without running its text, and those between it and the one that it reads.
+struct NativeStage {
+    std::string way;       ///< see core/cpu/native.h; one that is not known is not taken
+    std::string from;      ///< the stage that it reads
+    std::string argument;  ///< the function that gives it a number, the same for all pixels
+};
+
 /// One function of an operation that is stored for the next.
 struct OperationStage {
     std::string function;
     double scale = 1;     ///< of the frame's size
     int repeat = 1;       ///< rounds, each of which reads the one before by the stage's own name
     bool levels = false;  ///< as many rounds as halvings make the frame's longer side one pixel
+    std::optional<NativeStage> native = {};
 };
 
 /// A line of a file.

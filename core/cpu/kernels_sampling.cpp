@@ -13,6 +13,8 @@
 #include <bit>
 #include <limits>
 
+#include "core/picture/coded.h"
+
 HWY_BEFORE_NAMESPACE();
 namespace lacquer::HWY_NAMESPACE {
 
@@ -410,8 +412,9 @@ void sample_channels(const KernelArgs& k, const float* u, std::size_t u_stride, 
 
 void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
-    if (picture.data == nullptr) return black(k);
-    if (picture.sampling.wrap != Wrap::clamp) return sample_otherwise(k, u, u_stride, v, v_stride);
+    if (picture.is_empty()) return black(k);
+    if (picture.sampling.wrap != Wrap::clamp || picture.bytes != nullptr)
+        return sample_otherwise(k, u, u_stride, v, v_stride);
     if (picture.sampling.filter == Filter::nearest)
         return sample_channels<Filter::nearest>(k, u, u_stride, v, v_stride);
     sample_channels<Filter::linear>(k, u, u_stride, v, v_stride);
@@ -475,8 +478,16 @@ void fetch_channels(const KernelArgs& k) {
     }
 }
 
+void fetch_bytes(const KernelArgs& k) {
+    one_by_one(k, [&](std::size_t i) {
+        return lacquer::fetch(*k.picture, std::bit_cast<std::int32_t>(k.in[0][i * k.stride[0]]),
+                              std::bit_cast<std::int32_t>(k.in[1][i * k.stride[1]]));
+    });
+}
+
 void fetch(const KernelArgs& k) {
-    if (k.picture->data == nullptr) return black(k);
+    if (k.picture->is_empty()) return black(k);
+    if (k.picture->bytes != nullptr) return fetch_bytes(k);
     switch (k.picture->channels) {
         case 1:
             return fetch_channels<1>(k);
@@ -504,13 +515,27 @@ void copy_row(const KernelArgs& k) {
     }
 }
 
+void copy_bytes(const KernelArgs& k) {
+    const PictureView& picture = *k.picture;
+    const std::uint8_t* pixel =
+        picture.bytes +
+        4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(k.x));
+    const std::array<float, 256>& colours = colour_numbers(picture.coding);
+    const std::array<float, 256>& opacity = opacity_numbers();
+    for (std::size_t i = 0; i < k.count; ++i, pixel += 4) {
+        for (std::size_t c = 0; c < 3; ++c) k.out[c][i] = colours[pixel[c]];
+        k.out[3][i] = opacity[pixel[3]];
+    }
+}
+
 // A picture of the drawn size is just copied: sampling at pixel centres would give these very bits.
 void read_here(const KernelArgs& k) {
     const PictureView& picture = *k.picture;
-    if (picture.data == nullptr) return black(k);
+    if (picture.is_empty()) return black(k);
     // Drawn in blocks of two, the last column and row may be beyond the picture.
     const bool inside = static_cast<int>(k.count) <= picture.width - k.x && k.y < picture.height;
     if (inside && picture.width == k.grid_width && picture.height == k.grid_height) {
+        if (picture.bytes != nullptr) return copy_bytes(k);
         if (picture.channels == 1) return copy_row<1>(k);
         return picture.channels == 2 ? copy_row<2>(k) : copy_row<4>(k);
     }

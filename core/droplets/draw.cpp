@@ -8,6 +8,7 @@
 
 #include "core/base/hash.h"
 #include "core/droplets/drop_kernels.h"
+#include "core/picture/sample.h"
 
 namespace lacquer {
 
@@ -193,6 +194,7 @@ private:
     // The sprite's colours and opacity at the drop's own coordinates, within its cell.
     std::array<float, 4> sprite_at(const Placed& drop, float u, float v) const {
         const Picture& level = *sprite_.levels[static_cast<std::size_t>(drop.level)];
+        const PictureView view = view_of(level);
         const int columns = std::max(1, droplets_.columns);
         const int rows = std::max(1, droplets_.rows);
         const int cell_x = drop.cell % columns;
@@ -212,7 +214,7 @@ private:
                 const float weight_y = j == 0 ? 1 - (y - whole_y) : y - whole_y;
                 const int at_x = std::clamp(static_cast<int>(whole_x) + i, left, std::min(right, level.width) - 1);
                 const int at_y = std::clamp(static_cast<int>(whole_y) + j, top, std::min(bottom, level.height) - 1);
-                const float* pixel = level.at(at_x, at_y);
+                const std::array<float, 4> pixel = fetch(view, at_x, at_y);
                 const float weight = weight_x * weight_y * pixel[3];
                 for (std::size_t k = 0; k < 3; ++k) sum[k] += pixel[k] * weight;
                 sum[3] += weight;

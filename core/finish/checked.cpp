@@ -438,6 +438,7 @@ private:
                 stored.name = stage.name;
                 stored.on = checked.on;
                 stored.scale = stage.scale;
+                stored.native = std::move(stage.native);
                 set_typed(stored, std::move(stage.typed));
             }
             set_typed(checked, checked.on ? std::move(*typed) : passed_on(*typed, handed));

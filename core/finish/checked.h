@@ -10,6 +10,7 @@
 
 #include "core/catalogue/catalogue.h"
 #include "core/finish/finish.h"
+#include "core/finish/operation_steps.h"
 #include "core/lang/checker.h"
 #include "core/lang/structural_hash.h"
 
@@ -25,6 +26,7 @@ struct CheckedStep {
     Faults notes;                        ///< what its code is told besides, with spans in its formula; warnings
     double scale = 1;                    ///< of the frame's size; less than 1 only where it is stored
     StructuralHash hash;                 ///< of `typed`
+    std::shared_ptr<const NativeUse> native = {};  ///< how this processor may do it in one go
 };
 
 /// A dial with its formula, if it has a good one.

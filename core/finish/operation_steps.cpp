@@ -4,11 +4,32 @@
 #include <cmath>
 
 #include "core/lang/expression_checker.h"
+#include "core/lang/known_names.h"
 #include "core/lang/token.h"
 
 namespace lacquer {
 
 namespace {
+
+// True for what has one value for all pixels of a frame.
+bool is_same_everywhere(const Typed& typed) {
+    bool same = true;
+    const auto look = [&](const Typed& node) {
+        const auto* reading = node.as<PictureReading>();
+        if (reading != nullptr) {
+            same = same && reading->builtin == Builtin::texture_size;
+            return;
+        }
+        const std::string* name = name_of(node);
+        if (name == nullptr) return;
+        const SymbolKind symbol = symbol_of(node);
+        const KnownName* known = symbol == SymbolKind::known ? find_known(*name) : nullptr;
+        same = same && symbol != SymbolKind::step && symbol != SymbolKind::ground && symbol != SymbolKind::gradient &&
+               (known == nullptr || known->domain != KnownDomain::pixel);
+    };
+    visit_nodes(typed, look);
+    return same;
+}
 
 // An argument as it was handed over: a picture's name and type, or a value.
 struct Handed {
@@ -31,8 +52,10 @@ public:
         }
         for (const OperationStage& stage : operation_.stages) {
             const int rounds = stage.levels ? levels() : stage.repeat;
+            Result<std::shared_ptr<const NativeUse>> native = native_use(stage);
+            if (!native) return native.fault();
             for (int round = 0; round < rounds; ++round) {
-                Result<Typed> value = stage_value(stage, round);
+                Result<Typed> value = stage_value(stage.function, round);
                 if (!value) return value;
                 const bool last = &stage == &operation_.stages.back() && round + 1 == rounds;
                 if (last && stage.scale == 1) return value;
@@ -41,7 +64,8 @@ public:
                 // The stage itself, and the next round of it, read it by its own name.
                 known_[stage.function] = {SymbolKind::step, value->type, name};
                 before_ = known_[stage.function];
-                stages.push_back({std::move(name), std::move(*value), stage.scale});
+                stages.push_back(
+                    {std::move(name), std::move(*value), stage.scale, round + 1 == rounds ? *native : nullptr});
             }
         }
         // The last stage was smaller: it is read in between its pixels.
@@ -138,19 +162,29 @@ private:
         return told;
     }
 
-    Result<Typed> stage_value(const OperationStage& stage, int round) {
+    Result<std::shared_ptr<const NativeUse>> native_use(const OperationStage& stage) {
+        if (!stage.native) return std::shared_ptr<const NativeUse>();
+        Result<Typed> argument = stage_value(stage.native->argument, 0);
+        if (!argument) return argument.fault();
+        if (argument->type != Type::number || !is_same_everywhere(*argument)) return std::shared_ptr<const NativeUse>();
+        return std::make_shared<const NativeUse>(
+            NativeUse{stage.native->way, known_.at(stage.native->from).actual, std::move(*argument)});
+    }
+
+    // What a function of the file gives, which is a stage or stands by itself.
+    Result<Typed> stage_value(const std::string& of, int round) {
         Scope inside = step_scope();
         inside.functions = operation_.functions != nullptr ? operation_.functions.get() : scope_.functions;
         inside.symbols.insert(known_.begin(), known_.end());
         // At first a stage reads, by its own name, what stands before it.
-        if (!known_.contains(stage.function) && !before_.actual.empty()) inside.symbols[stage.function] = before_;
+        if (!known_.contains(of) && !before_.actual.empty()) inside.symbols[of] = before_;
         inside.same = float_type(width_);
         // What its name stands for within is the picture, so the function itself goes by another.
         const std::string own = "lq stage";
         // A stage sees the functions above it, as in GLSL, but for other stages.
         Code code;
         for (const FunctionSyntax& function : operation_.code->functions) {
-            const bool is_own = function.name == stage.function;
+            const bool is_own = function.name == of;
             if (!is_own && is_stage(function.name)) continue;
             code.functions.push_back(function);
             if (!is_own) continue;
@@ -162,7 +196,7 @@ private:
         const std::shared_ptr<const TypedFunction> function = functions->at(own);
         auto named = std::make_shared<TypedFunction>(*function);
         named->name = operation_.name;
-        if (stage.function != operation_.name) named->name += "_" + stage.function;
+        if (of != operation_.name) named->name += "_" + of;
         named->foreign = true;
         Typed run{FunctionRun{named->name, named}, function->type, span_};
         for (int i = 0; i < function->parameters; ++i) {

@@ -1,6 +1,7 @@
 // Operations that fill a whole step: their stages as steps.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -10,11 +11,19 @@
 
 namespace lacquer {
 
+/// How this processor may do a stage in one go; see core/cpu/native.h.
+struct NativeUse {
+    std::string way;
+    std::string from;  ///< the stored step that it reads
+    Typed argument;    ///< a number that is the same for all pixels
+};
+
 /// A stage that is stored before the step itself.
 struct OperationStep {
     std::string name;  ///< the step's, a point, and the stage's
     Typed typed;
     double scale = 1;
+    std::shared_ptr<const NativeUse> native = {};
 };
 
 /// The operation of which the formula is one call, if that fills a whole step; else null.

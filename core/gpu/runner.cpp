@@ -14,6 +14,7 @@
 #include <utility>
 
 #include "core/base/guarded.h"
+#include "core/picture/coded.h"
 
 namespace lacquer {
 
@@ -290,12 +291,26 @@ private:
                              : std::pair<GLint, GLenum>(GL_RGBA32F, GL_RGBA);
     }
 
+    // Numbers of a few rows at a time, so that not all of them are in memory twice.
+    static void upload_bytes(const PictureView& picture) {
+        constexpr int at_once = 64;
+        const auto width = static_cast<std::size_t>(picture.width);
+        std::vector<float> rows(width * at_once * 4);
+        for (int y = 0; y < picture.height; y += at_once) {
+            const int count = std::min(at_once, picture.height - y);
+            decode_pixels(picture.bytes + static_cast<std::size_t>(y) * width * 4, picture.coding, rows.data(),
+                          width * static_cast<std::size_t>(count));
+            glTexSubImage2D(GL_TEXTURE_2D, 0, 0, y, picture.width, count, GL_RGBA, GL_FLOAT, rows.data());
+        }
+    }
+
     static void upload(const PictureView& picture) {
         static constexpr std::array<float, 4> black = {0, 0, 0, 1};
-        const bool empty = picture.data == nullptr;
+        const bool empty = picture.is_empty();
         const auto [inside, outside] = formats_of(empty ? 4 : picture.channels);
         glTexImage2D(GL_TEXTURE_2D, 0, inside, empty ? 1 : picture.width, empty ? 1 : picture.height, 0, outside,
                      GL_FLOAT, empty ? black.data() : picture.data);
+        if (picture.bytes != nullptr) upload_bytes(picture);
         GLint level = 0;
         for (const PictureView& copy : picture.smaller) {
             glTexImage2D(GL_TEXTURE_2D, ++level, inside, copy.width, copy.height, 0, outside, GL_FLOAT, copy.data);

@@ -397,7 +397,7 @@ Result<Picture> VulkanRunner::Device::draw(const SpirvDrawing& drawing) {
     std::vector<Image> images;
     std::vector<VkSampler> samplers;
     for (PictureView picture : drawing.pictures) {
-        if (picture.data == nullptr) picture = PictureView{black.data(), 1, 1, picture.sampling, {}, 4};
+        if (picture.is_empty()) picture = PictureView{black.data(), 1, 1, picture.sampling, {}, 4};
         const std::vector<PictureView> levels = levels_of(picture);
         const auto count = static_cast<std::uint32_t>(levels.size());
         images.push_back(all.image(static_cast<std::uint32_t>(picture.width),

@@ -77,9 +77,13 @@ HWY_NOINLINE VI by_the_table(V held, const SrgbEncoder& encode) {
 
 HWY_INLINE V one_over_root(V x) {
     const F d;
+#if HWY_ARCH_X86 && HWY_TARGET != HWY_SCALAR && HWY_TARGET != HWY_EMU128
     const V guess = hn::ApproximateReciprocalSqrt(x);
-    // One step of Newton's method.
+    // The guess has at least 11 bits here, and one step of Newton's method doubles them.
     return hn::Mul(guess, hn::NegMulAdd(hn::Mul(hn::Mul(hn::Set(d, 0.5F), x), guess), guess, hn::Set(d, 1.5F)));
+#else
+    return hn::Div(hn::Set(d, 1.0F), hn::Sqrt(x));
+#endif
 }
 
 // The level, before rounding, within `curve_error`: from the fourth root of what is above the straight part by a
@@ -155,9 +159,8 @@ HWY_INLINE bool show_some(const float* from, V gain, std::uint8_t* to, const Srg
     const Parts parts = load<channels>(from);
     const Levels levels = shown_levels<channels>(parts, gain, encode);
     const VI opacity = channels == 4 ? as_it_stands(parts.opacity) : hn::Set(di, 255);
-    const VI colour =
-        hn::Or(hn::Or(levels.red, hn::ShiftLeft<8>(levels.green)),
-               hn::Or(hn::ShiftLeft<16>(levels.blue), hn::ShiftLeft<24>(opacity)));
+    const VI colour = hn::Or(hn::Or(levels.red, hn::ShiftLeft<8>(levels.green)),
+                             hn::Or(hn::ShiftLeft<16>(levels.blue), hn::ShiftLeft<24>(opacity)));
 #if HWY_TARGET == HWY_SCALAR
     const std::int32_t bytes = hn::GetLane(colour);
     std::memcpy(to, &bytes, sizeof bytes);

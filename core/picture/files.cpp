@@ -9,6 +9,7 @@
 #include "core/base/file.h"
 #include "core/base/guarded.h"
 #include "core/base/module.h"
+#include "core/picture/coded.h"
 #include "core/picture/moving_format.h"
 #include "core/picture/png.h"
 #include "core/picture/reader.h"
@@ -94,8 +95,9 @@ Result<Picture> read_watched(const std::string& path, const ReadWatch& watch, co
         stopped = stopped || !on;
         return !stopped;
     };
-    const ReadWatch watched([&](double share) { return goes_on(watch(share)); },
-                            [&](int width, int height) { return goes_on(watch.admits(width, height)); });
+    const ReadWatch watched(
+        [&](double share) { return goes_on(watch(share)); },
+        [&](int width, int height, int bytes) { return goes_on(watch.admits(width, height, bytes)); });
     std::optional<Fault> fault =
         fault_of_reading(path, [&](std::string& error) { return read(watched, picture, error); });
     if (stopped) return reading_stopped(path);
@@ -137,7 +139,9 @@ int frame_at(const PictureFrames& frames, double seconds) {
 }
 
 Result<Picture> read_picture(const std::string& path, PictureMeaning meaning, int frame) {
-    return read_picture_watched(path, meaning, frame, never_stopped);
+    Result<Picture> read = read_picture_watched(path, meaning, frame, never_stopped);
+    if (!read) return read;
+    return decoded(std::move(*read));
 }
 
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,

@@ -32,6 +32,30 @@ PictureRead read_moving(const std::string& path, PictureMeaning meaning, int fra
     return done == PictureRead::done ? opened->read(frame, meaning, watch, picture, error) : done;
 }
 
+// As bytes, a few rows at a time; files cut into tiles give all at once.
+PictureRead read_bytes(OIIO::ImageInput& input, int frame, int kept, Coding coding, const ReadWatch& watch,
+                       Picture& picture, std::string& error) {
+    const OIIO::ImageSpec spec = input.spec();
+    picture = Picture::of_bytes(spec.width, spec.height, coding);
+    const int at_once = spec.tile_width > 0 ? spec.height : rows_at_once;
+    std::vector<std::uint8_t> rows;
+    for (int y = 0; y < spec.height; y += at_once) {
+        if (!watch(static_cast<double>(y) / spec.height)) return PictureRead::unreadable;
+        const int end = std::min(spec.height, y + at_once);
+        const auto pixels = static_cast<std::size_t>(spec.width) * static_cast<std::size_t>(end - y);
+        rows.resize(pixels * static_cast<std::size_t>(kept));
+        const bool good = spec.tile_width > 0 ? input.read_image(frame, 0, 0, kept, OIIO::TypeDesc::UINT8, rows.data())
+                                              : input.read_scanlines(frame, 0, spec.y + y, spec.y + end, 0, 0, kept,
+                                                                     OIIO::TypeDesc::UINT8, rows.data());
+        if (!good) {
+            error = input.geterror();
+            return PictureRead::unreadable;
+        }
+        put_byte_rows(rows.data(), static_cast<std::size_t>(kept), pixels, picture, y);
+    }
+    return PictureRead::done;
+}
+
 PictureRead read(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch, Picture& picture,
                  std::string& error) {
     if (is_moving(path)) return read_moving(path, meaning, frame, watch, picture, error);
@@ -44,7 +68,12 @@ PictureRead read(const std::string& path, PictureMeaning meaning, int frame, con
     rows.meaning = meaning;
     rows.whole_numbers = !spec.format.is_floating_point();
     rows.eight_bits = spec.format == OIIO::TypeDesc::UINT8;
-    if (!watch.admits(spec.width, spec.height)) return PictureRead::unreadable;
+    const bool has_opacity = kept == 2 || kept == 4;
+    const bool becomes_straight = has_opacity && is_multiplied(spec, meaning);
+    const Coding coding =
+        rows.eight_bits && !becomes_straight && fills_display_window(spec) ? coding_of(meaning) : Coding::numbers;
+    if (!watch.admits(spec.width, spec.height, bytes_a_pixel(coding))) return PictureRead::unreadable;
+    if (coding != Coding::numbers) return read_bytes(*input, frame, kept, coding, watch, picture, error);
     picture = Picture(spec.width, spec.height, 4);
     // A few rows at a time, so that beside the picture little more is held; files cut into tiles give all at once.
     const int at_once = spec.tile_width > 0 ? spec.height : rows_at_once;
@@ -62,8 +91,7 @@ PictureRead read(const std::string& path, PictureMeaning meaning, int frame, con
         }
         put_rows(rows, picture, y);
     }
-    const bool has_opacity = kept == 2 || kept == 4;
-    if (has_opacity && is_multiplied(spec, meaning)) to_straight(picture);
+    if (becomes_straight) to_straight(picture);
     picture = in_display_window(std::move(picture), spec);
     return PictureRead::done;
 }

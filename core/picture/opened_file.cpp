@@ -83,10 +83,15 @@ PictureRead open_at(const std::string& path, int part, std::unique_ptr<OIIO::Ima
     return PictureRead::done;
 }
 
+bool fills_display_window(const OIIO::ImageSpec& spec) {
+    return spec.x == spec.full_x && spec.y == spec.full_y && spec.width == spec.full_width &&
+           spec.height == spec.full_height;
+}
+
 Picture in_display_window(Picture data, const OIIO::ImageSpec& spec) {
     const int left = spec.x - spec.full_x;
     const int top = spec.y - spec.full_y;
-    if (left == 0 && top == 0 && data.width == spec.full_width && data.height == spec.full_height) return data;
+    if (fills_display_window(spec)) return data;
     Picture whole(spec.full_width, spec.full_height, 4);
     std::fill(whole.data.begin(), whole.data.end(), 0.0F);
     const int first = std::max(0, left);

@@ -23,6 +23,9 @@ PictureRead open_at(const std::string& path, int part, std::unique_ptr<OIIO::Ima
 /// The picture within its display window: what lies beyond is cut off, what it does not fill is clear.
 Picture in_display_window(Picture data, const OIIO::ImageSpec& spec);
 
+/// Whether nothing of its display window is left over, and nothing lies beyond.
+bool fills_display_window(const OIIO::ImageSpec& spec);
+
 /// Whether the file says that opacity is not multiplied into its colours.
 bool is_straight(const OIIO::ImageSpec& spec);
 /// Whether opacity has to be taken out of colours that are floats.

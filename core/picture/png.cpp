@@ -57,8 +57,9 @@ PictureRead read_png(const std::string& path, PictureMeaning meaning, const Read
     const bool wide = head.bit_depth == 16;
     const int w = static_cast<int>(head.width);
     const int h = static_cast<int>(head.height);
-    if (!watch.admits(w, h)) return PictureRead::unreadable;
-    Picture made(w, h, 4);
+    if (!watch.admits(w, h, bytes_a_pixel(wide ? Coding::numbers : coding_of(meaning)))) return PictureRead::unreadable;
+    const Coding coding = wide ? Coding::numbers : coding_of(meaning);
+    Picture made = coding == Coding::numbers ? Picture(w, h, 4) : Picture::of_bytes(w, h, coding);
     Rows rows;
     rows.meaning = meaning;
     rows.eight_bits = !wide;
@@ -67,8 +68,8 @@ PictureRead read_png(const std::string& path, PictureMeaning meaning, const Read
     std::vector<std::uint16_t> broad(wide ? in_row : 0);
     rows.channels.resize(in_row);
     const auto put_row = [&](const void* from, int y) {
-        if (!wide && meaning != PictureMeaning::multiplied)
-            return put_byte_row(static_cast<const std::uint8_t*>(from), meaning, made, y);
+        if (coding != Coding::numbers)
+            return put_byte_rows(static_cast<const std::uint8_t*>(from), 4, static_cast<std::size_t>(w), made, y);
         if (wide) std::memcpy(broad.data(), from, in_row * 2);
         if (!wide) std::memcpy(narrow.data(), from, in_row);
         for (std::size_t i = 0; i < in_row; ++i)

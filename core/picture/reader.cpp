@@ -18,6 +18,7 @@
 
 #include "core/base/descriptor.h"
 #include "core/base/module.h"
+#include "core/picture/coded.h"
 #include "core/picture/reader_lists.h"
 #include "core/picture/reader_process.h"
 
@@ -152,7 +153,8 @@ public:
         for (;;) {
             if (!fill(&answer, sizeof(answer), watch, share)) return broken_off();
             if (answer.kind == ReaderAnswer::size) {
-                if (!is_drawable_size(answer.width, answer.height) || !watch.admits(answer.width, answer.height))
+                if (!is_drawable_size(answer.width, answer.height) ||
+                    !watch.admits(answer.width, answer.height, bytes_a_pixel(answer.coding)))
                     return broken_off();
                 continue;
             }
@@ -174,9 +176,14 @@ public:
         if (picture == nullptr || answer.width == 0) return PictureRead::done;
         if (!is_drawable_size(answer.width, answer.height) || answer.channels != 4) return broken_off();
         // What it said before binds nobody but a reader that is in order.
-        if (!watch.admits(answer.width, answer.height)) return broken_off();
-        Picture given(answer.width, answer.height, answer.channels);
-        if (!fill(given.data.data(), given.data.size() * sizeof(float), watch, share)) return broken_off();
+        if (!watch.admits(answer.width, answer.height, bytes_a_pixel(answer.coding))) return broken_off();
+        const bool as_bytes = answer.coding == Coding::shares || answer.coding == Coding::display;
+        if (!as_bytes && answer.coding != Coding::numbers) return broken_off();
+        Picture given = as_bytes ? Picture::of_bytes(answer.width, answer.height, answer.coding)
+                                 : Picture(answer.width, answer.height, answer.channels);
+        if (!fill(given.data.data(), given.data.size() * sizeof(float), watch, share) ||
+            !fill(given.bytes.data(), given.bytes.size(), watch, share))
+            return broken_off();
         *picture = std::move(given);
         return PictureRead::done;
     }
@@ -220,8 +227,9 @@ PictureRead answered(const ReaderAsk& ask, const std::string& path, const std::s
         stopped = stopped || !on;
         return !stopped;
     };
-    const ReadWatch watched([&](double share) { return goes_on(watch(share)); },
-                            [&](int width, int height) { return goes_on(watch.admits(width, height)); });
+    const ReadWatch watched(
+        [&](double share) { return goes_on(watch(share)); },
+        [&](int width, int height, int bytes) { return goes_on(watch.admits(width, height, bytes)); });
     PictureRead done = PictureRead::unreadable;
     // Once more where not the file is to blame, but the program was ended.
     for (int tries = 0; tries < 2; ++tries) {

@@ -46,10 +46,11 @@ struct ReaderAnswer {
     Kind kind = progress;
     PictureRead read = PictureRead::unreadable;
     double share = 0;
-    std::int32_t width = 0;  ///< of a picture, whose floats come last
+    std::int32_t width = 0;  ///< of a picture, whose numbers come last
     std::int32_t height = 0;
     std::int32_t channels = 0;
-    std::uint32_t bytes = 0;  ///< of a text or list, which comes first; see packed.h
+    Coding coding = Coding::numbers;  ///< as what they come, or will
+    std::uint32_t bytes = 0;          ///< of a text or list, which comes first; see packed.h
 };
 
 /// Most bytes of such a list or text.

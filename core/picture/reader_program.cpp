@@ -22,6 +22,7 @@
 #include "core/base/descriptor.h"
 #include "core/base/guarded.h"
 #include "core/base/module.h"
+#include "core/picture/coded.h"
 #include "core/picture/confine.h"
 #include "core/picture/png.h"
 #include "core/picture/reader_lists.h"
@@ -129,11 +130,12 @@ public:
         return put(&answer, sizeof(answer));
     }
 
-    bool size(int width, int height) {
+    bool size(int width, int height, int bytes) {
         ReaderAnswer answer;
         answer.kind = ReaderAnswer::size;
         answer.width = width;
         answer.height = height;
+        answer.coding = bytes == bytes_a_pixel(Coding::numbers) ? Coding::numbers : Coding::shares;
         return put(&answer, sizeof(answer));
     }
 
@@ -143,13 +145,15 @@ public:
         answer.read = read;
         answer.share = 1;
         answer.bytes = static_cast<std::uint32_t>(std::min<std::size_t>(list.size(), longest_list));
-        if (picture != nullptr && !picture->data.empty()) {
+        if (picture != nullptr && bytes_held(*picture) > 0) {
             answer.width = picture->width;
             answer.height = picture->height;
             answer.channels = picture->channels;
+            answer.coding = picture->coding;
         }
         return put(&answer, sizeof(answer)) && put(list.data(), answer.bytes) &&
-               (answer.width == 0 || put(picture->data.data(), picture->data.size() * sizeof(float)));
+               (answer.width == 0 || (put(picture->data.data(), picture->data.size() * sizeof(float)) &&
+                                      put(picture->bytes.data(), picture->bytes.size())));
     }
 
 private:
@@ -183,7 +187,7 @@ void read_sequence(const Readers& readers, const Asked& asked, const ReadWatch& 
 void answer(const Readers& readers, const Asked& asked, const Walls& walls) {
     Answering answering(asked.answer.get());
     const ReadWatch watch([&](double share) { return answering.progress(share); },
-                          [&](int width, int height) { return answering.size(width, height); });
+                          [&](int width, int height, int bytes) { return answering.size(width, height, bytes); });
     std::string error;
     switch (asked.ask.task) {
         case ReaderTask::prepare:

@@ -15,16 +15,18 @@ namespace lacquer {
 class ReadWatch {
 public:
     using Share = std::function<bool(double share)>;
-    using Size = std::function<bool(int width, int height)>;
+    using Size = std::function<bool(int width, int height, int bytes_a_pixel)>;
 
     /// `share` is told what has been read of it, 0..1, again and again; `size` how large it is, before anything is
-    /// decoded. What gives false stops the reading.
+    /// decoded, and what a pixel will take. What gives false stops the reading.
     template <class Told>
     requires std::is_invocable_r_v<bool, Told, double> ReadWatch(Told share, Size size = {})
         : share_(std::move(share)), size_(std::move(size)) {}
 
     bool operator()(double share) const { return share_(share); }
-    bool admits(int width, int height) const { return !size_ || size_(width, height); }
+    bool admits(int width, int height, int bytes_a_pixel = 16) const {
+        return !size_ || size_(width, height, bytes_a_pixel);
+    }
 
 private:
     Share share_;
@@ -48,7 +50,7 @@ using ReadWatchedFunction = PictureRead (*)(const std::string& path, PictureMean
 using ReadLayerFunction = PictureRead (*)(const std::string& path, const std::string& layer, PictureMeaning meaning,
                                           const ReadWatch& watch, Picture& picture, std::string& error) noexcept;
 
-/// As `read_picture`. Fault `picture.stopped` besides.
+/// As `read_picture`, as bytes where the file holds those. Fault `picture.stopped` besides.
 Result<Picture> read_picture_watched(const std::string& path, PictureMeaning meaning, int frame,
                                      const ReadWatch& watch);
 

@@ -53,17 +53,30 @@ void put_rows(Rows& rows, Picture& picture, int first) {
     }
 }
 
-void put_byte_row(const std::uint8_t* bytes, PictureMeaning meaning, Picture& picture, int y) {
-    static const std::array<float, 256> shares = [] {
-        std::array<float, 256> made{};
-        for (std::size_t k = 0; k < made.size(); ++k) made[k] = static_cast<float>(k) / 255.0F;
-        return made;
-    }();
-    const std::array<float, 256>& colours = meaning == PictureMeaning::data ? shares : srgb_decode_table();
-    float* to = picture.at(0, y);
-    for (int x = 0; x < picture.width; ++x, bytes += 4, to += 4) {
-        for (std::size_t c = 0; c < 3; ++c) to[c] = colours[bytes[c]];
-        to[3] = shares[bytes[3]];
+Coding coding_of(PictureMeaning meaning) {
+    switch (meaning) {
+        case PictureMeaning::multiplied:
+            return Coding::numbers;
+        case PictureMeaning::data:
+            return Coding::shares;
+        case PictureMeaning::colour:
+        case PictureMeaning::straight:
+            break;
+    }
+    return Coding::display;
+}
+
+void put_byte_rows(const std::uint8_t* from, std::size_t stride, std::size_t pixels, Picture& picture, int first) {
+    const bool is_grey = stride <= 2;
+    const bool has_opacity = stride == 2 || stride == 4;
+    std::uint8_t* to = picture.bytes_at(0, first);
+    if (stride == 4) {
+        std::copy_n(from, pixels * 4, to);
+        return;
+    }
+    for (std::size_t i = 0; i < pixels; ++i, from += stride, to += 4) {
+        for (std::size_t c = 0; c < 3; ++c) to[c] = from[is_grey ? 0 : c];
+        to[3] = has_opacity ? from[stride - 1] : std::uint8_t{255};
     }
 }
 

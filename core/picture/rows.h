@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "core/picture/coded.h"
 #include "core/picture/files_module.h"
 #include "core/picture/picture.h"
 
@@ -24,7 +25,11 @@ struct Rows {
 /// taken out of them where it was multiplied in. `rows` is used up.
 void put_rows(Rows& rows, Picture& picture, int first);
 
-/// The same for one row of R G B A bytes, which are looked up. Not for colours that opacity was multiplied into.
-void put_byte_row(const std::uint8_t* bytes, PictureMeaning meaning, Picture& picture, int y);
+/// As what a picture of whole numbers of 8 bits is kept; numbers where opacity was multiplied into its colours.
+Coding coding_of(PictureMeaning meaning);
+
+/// Puts rows of bytes, `stride` a pixel: grey or colours, then opacity where there are 2 or 4, into a picture of bytes
+/// from row `first` on.
+void put_byte_rows(const std::uint8_t* from, std::size_t stride, std::size_t pixels, Picture& picture, int first);
 
 }  // namespace lacquer

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <limits>
 
+#include "core/picture/coded.h"
+
 namespace lacquer {
 
 namespace {
@@ -67,6 +69,13 @@ std::array<float, 4> blend(const std::array<float, 4>& a, const std::array<float
 }
 
 std::array<float, 4> pixel(const PictureView& picture, int x, int y) {
+    if (picture.bytes != nullptr) {
+        std::array<float, 4> colour{};
+        const std::size_t at =
+            static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(x);
+        decode_pixels(picture.bytes + 4 * at, picture.coding, colour.data(), 1);
+        return colour;
+    }
     const float* from = picture.data + static_cast<std::size_t>(picture.channels) *
                                            (static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) +
                                             static_cast<std::size_t>(x));
@@ -82,11 +91,18 @@ constexpr float no_number = std::numeric_limits<float>::quiet_NaN();
 
 PictureView view_of(const Picture& picture, Sampling sampling) {
     if (picture.width == 0 || picture.height == 0) return {};
-    return {picture.data.data(), picture.width, picture.height, sampling, {}, picture.channels};
+    PictureView view{nullptr, picture.width, picture.height, sampling, {}, picture.channels};
+    view.coding = picture.coding;
+    if (picture.coding == Coding::numbers) {
+        view.data = picture.data.data();
+    } else {
+        view.bytes = picture.bytes.data();
+    }
+    return view;
 }
 
 std::array<float, 4> sample(const PictureView& picture, float u, float v) {
-    if (picture.data == nullptr) return black;
+    if (picture.is_empty()) return black;
     if (!std::isfinite(u) || !std::isfinite(v)) return {no_number, no_number, no_number, no_number};
     const Tap x = tap(u, picture.width, picture.sampling);
     const Tap y = tap(v, picture.height, picture.sampling);
@@ -111,7 +127,7 @@ std::array<float, 4> sample_level(const PictureView& picture, float u, float v, 
 }
 
 std::array<float, 4> fetch(const PictureView& picture, std::int32_t x, std::int32_t y) {
-    if (picture.data == nullptr) return black;
+    if (picture.is_empty()) return black;
     return pixel(picture, std::clamp(x, 0, picture.width - 1), std::clamp(y, 0, picture.height - 1));
 }
 
@@ -143,21 +159,44 @@ void halve_row(const float* upper, const float* lower, int width, std::size_t ch
     }
 }
 
+// Rows of a picture as numbers: its own, or made from its bytes for as long as nothing else is asked for.
+class RowsOf {
+public:
+    explicit RowsOf(const Picture& picture) : picture_(picture) {}
+
+    // Rows from `first` up to `end`, one after another.
+    const float* rows(int first, int end) {
+        if (picture_.coding == Coding::numbers) return picture_.at(0, first);
+        const auto pixels = static_cast<std::size_t>(picture_.width) * static_cast<std::size_t>(end - first);
+        made_.resize(pixels * 4);
+        decode_pixels(picture_.bytes_at(0, first), picture_.coding, made_.data(), pixels);
+        return made_.data();
+    }
+
+private:
+    const Picture& picture_;
+    std::vector<float> made_;
+};
+
 // Where new pixel n of `to` begins among `from` old ones.
 int first_covered(int n, int from, int to) { return static_cast<int>(static_cast<long long>(n) * from / to); }
 
 Picture shrink_by_opacity(const Picture& picture, int width, int height, const Cancel& cancel) {
     Picture small(width, height, 4);
+    RowsOf from_rows(picture);
+    const auto in_row = static_cast<std::size_t>(picture.width) * 4;
     for (int y = 0; y < height && !cancel.requested(); ++y) {
         const int y0 = first_covered(y, picture.height, height);
         const int y1 = std::max(y0 + 1, first_covered(y + 1, picture.height, height));
+        const float* covered = from_rows.rows(y0, y1);
         for (int x = 0; x < width; ++x) {
             const int x0 = first_covered(x, picture.width, width);
             const int x1 = std::max(x0 + 1, first_covered(x + 1, picture.width, width));
             std::array<double, 4> sum{};
             for (int j = y0; j < y1; ++j) {
                 for (int i = x0; i < x1; ++i) {
-                    const float* from = picture.at(i, j);
+                    const float* from =
+                        covered + static_cast<std::size_t>(j - y0) * in_row + 4 * static_cast<std::size_t>(i);
                     const double opacity = static_cast<double>(from[3]);
                     for (std::size_t c = 0; c < 3 && opacity != 0; ++c)
                         sum[c] += static_cast<double>(from[c]) * opacity;
@@ -174,9 +213,19 @@ Picture shrink_by_opacity(const Picture& picture, int width, int height, const C
 
 }  // namespace
 
+std::optional<Picture> decoded(const PictureView& view) {
+    if (view.bytes == nullptr) return std::nullopt;
+    Picture numbers(view.width, view.height, 4);
+    decode_pixels(view.bytes, view.coding, numbers.data.data(), numbers.data.size() / 4);
+    return numbers;
+}
+
 bool is_opaque(const Picture& picture) {
     for (std::size_t i = 3; i < picture.data.size(); i += 4) {
         if (picture.data[i] != 1.0F) return false;
+    }
+    for (std::size_t i = 3; i < picture.bytes.size(); i += 4) {
+        if (picture.bytes[i] != 255) return false;
     }
     return picture.channels == 4;
 }
@@ -185,23 +234,30 @@ Picture shrink_to(const Picture& picture, int width, int height, bool weighed, c
     const int w = std::clamp(width, 1, std::max(1, picture.width));
     const int h = std::clamp(height, 1, std::max(1, picture.height));
     Picture small(w, h, picture.channels);
-    if (picture.data.empty()) return small;
+    if (picture.width == 0 || picture.height == 0) return small;
+    RowsOf from_rows(picture);
     if (weighed && picture.channels == 4) return shrink_by_opacity(picture, w, h, cancel);
     if (picture.channels == 4 && picture.width == 2 * w && picture.height == 2 * h) {
-        for (int y = 0; y < h && !cancel.requested(); ++y)
-            halve_row(picture.at(0, 2 * y), picture.at(0, 2 * y + 1), w, 4, small.at(0, y));
+        for (int y = 0; y < h && !cancel.requested(); ++y) {
+            const float* upper = from_rows.rows(2 * y, 2 * y + 2);
+            halve_row(upper, upper + 8 * static_cast<std::size_t>(w), w, 4, small.at(0, y));
+        }
         return small;
     }
+    const auto in_row = static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.channels);
     for (int y = 0; y < h && !cancel.requested(); ++y) {
         const int y0 = static_cast<int>(static_cast<long long>(y) * picture.height / h);
         const int y1 = std::max(y0 + 1, static_cast<int>(static_cast<long long>(y + 1) * picture.height / h));
+        const float* covered = from_rows.rows(y0, y1);
         for (int x = 0; x < w; ++x) {
             const int x0 = static_cast<int>(static_cast<long long>(x) * picture.width / w);
             const int x1 = std::max(x0 + 1, static_cast<int>(static_cast<long long>(x + 1) * picture.width / w));
             for (int c = 0; c < picture.channels; ++c) {
                 double sum = 0;
                 for (int j = y0; j < y1; ++j) {
-                    for (int i = x0; i < x1; ++i) sum += static_cast<double>(picture.at(i, j)[c]);
+                    const float* row = covered + static_cast<std::size_t>(j - y0) * in_row;
+                    for (int i = x0; i < x1; ++i)
+                        sum += static_cast<double>(row[static_cast<std::size_t>(i * picture.channels + c)]);
                 }
                 small.at(x, y)[c] = static_cast<float>(sum / (static_cast<double>(x1 - x0) * (y1 - y0)));
             }
@@ -214,12 +270,14 @@ Picture thinned_to(const Picture& picture, int width, int height) {
     const int w = std::clamp(width, 1, std::max(1, picture.width));
     const int h = std::clamp(height, 1, std::max(1, picture.height));
     Picture small(w, h, picture.channels);
-    if (picture.data.empty()) return small;
+    if (picture.width == 0 || picture.height == 0) return small;
+    const PictureView view = view_of(picture);
     for (int y = 0; y < h; ++y) {
         const int from_y = static_cast<int>((2LL * y + 1) * picture.height / (2LL * h));
         for (int x = 0; x < w; ++x) {
             const int from_x = static_cast<int>((2LL * x + 1) * picture.width / (2LL * w));
-            std::copy_n(picture.at(from_x, from_y), picture.channels, small.at(x, y));
+            const std::array<float, 4> kept = pixel(view, from_x, from_y);
+            std::copy_n(kept.begin(), picture.channels, small.at(x, y));
         }
     }
     return small;

@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -26,16 +27,20 @@ struct Sampling {
     friend bool operator==(const Sampling&, const Sampling&) = default;
 };
 
-/// A picture as those see it who only read it: `channels` floats a pixel, rows from the top. An empty one has no data
-/// and is black with opacity 1. `smaller` holds its copies at half the size, a quarter and so on, where they were asked
-/// for.
+/// A picture as those see it who only read it: `channels` floats a pixel, rows from the top. An empty one has neither
+/// data nor bytes and is black with opacity 1. `smaller` holds its copies at half the size, a quarter and so on, where
+/// they were asked for.
 struct PictureView {
     const float* data = nullptr;
     int width = 0;
     int height = 0;
     Sampling sampling;
     std::span<const PictureView> smaller;
-    int channels = 4;  ///< 1, 2 or 4; those that are missing read as 0, opacity as 1
+    int channels = 4;                     ///< 1, 2 or 4; those that are missing read as 0, opacity as 1
+    const std::uint8_t* bytes = nullptr;  ///< in place of the data, R G B A
+    Coding coding = Coding::numbers;
+
+    bool is_empty() const { return data == nullptr && bytes == nullptr; }
 };
 
 /// A view of a picture of 1, 2 or 4 channels, which must outlive it.
@@ -62,6 +67,9 @@ std::vector<Picture> smaller_copies(const Picture& picture, bool weighed = false
 /// `picture` averaged down so that neither side is larger than asked for: each new pixel is the mean of what it covers.
 /// `weighed`: of colours by their opacity. Called off, it is not filled.
 Picture shrink_to(const Picture& picture, int width, int height, bool weighed = false, const Cancel& cancel = Cancel());
+
+/// The view's own picture as numbers, for those who can't read bytes; nothing where it holds numbers already.
+std::optional<Picture> decoded(const PictureView& view);
 
 /// Whether every pixel of a picture of 4 channels has the opacity 1.
 bool is_opaque(const Picture& picture);

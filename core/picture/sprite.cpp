@@ -17,6 +17,7 @@ using Pixel = std::array<float, 4>;
 // A part's value at a place of the sprite, clear beyond its borders. Colours are mixed by how opaque they are. A turned
 // part's borders are not in line with the sprite's pixels, so they are softened by one.
 Pixel part_at(const Picture& picture, double u, double v, bool soft) {
+    const PictureView view = view_of(picture);
     const double beyond = soft ? 0.5 : 0;
     if (!(u >= -beyond) || !(v >= -beyond) || u >= picture.width + beyond || v >= picture.height + beyond) return {};
     const double x = u - 0.5;
@@ -32,7 +33,7 @@ Pixel part_at(const Picture& picture, double u, double v, bool soft) {
             const int px = std::clamp(left + i, 0, picture.width - 1);
             const int py = std::clamp(top + j, 0, picture.height - 1);
             if (weight <= 0 || (soft && (px != left + i || py != top + j))) continue;
-            const float* at = picture.at(px, py);
+            const std::array<float, 4> at = fetch(view, px, py);
             for (std::size_t c = 0; c < 3; ++c) sum[c] += weight * at[3] * at[c];
             sum[3] += weight * at[3];
         }
@@ -183,6 +184,11 @@ Picture sheet_cell(const Picture& sheet, int columns, int rows, int cell) {
     const int height = std::max(1, sheet.height / std::max(1, rows));
     const int left = std::min(cell % std::max(1, columns) * width, sheet.width - width);
     const int top = std::min(cell / std::max(1, columns) * height, sheet.height - height);
+    if (sheet.coding != Coding::numbers) {
+        Picture cut = Picture::of_bytes(width, height, sheet.coding);
+        for (int y = 0; y < height; ++y) std::copy_n(sheet.bytes_at(left, top + y), width * 4, cut.bytes_at(0, y));
+        return cut;
+    }
     Picture cut(width, height, sheet.channels);
     for (int y = 0; y < height; ++y) std::copy_n(sheet.at(left, top + y), width * sheet.channels, cut.at(0, y));
     return cut;

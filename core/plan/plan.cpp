@@ -84,6 +84,7 @@ public:
                     pass.resources[name].lifetime = Lifetime::tick;
             }
         }
+        find_native(plan);
         return plan;
     }
 
@@ -98,6 +99,7 @@ public:
         plan.passes.push_back(pass_for("draws", good, checked_.steps.size()));
         for (const std::string& name : wanted) add_ground(plan.passes.back(), name);
         find_resources(plan);
+        find_native(plan);
         return plan;
     }
 
@@ -196,6 +198,59 @@ private:
                 pass.resources[name] = std::move(made);
             }
         }
+    }
+
+    // Passes that this processor may do in one go.
+    void find_native(Plan& plan) const {
+        for (std::size_t i = 0; i < plan.passes.size(); ++i) {
+            Pass& pass = plan.passes[i];
+            const auto own = pass.outputs.size() == 1 ? numbers_.find(pass.outputs.front()) : numbers_.end();
+            const std::shared_ptr<const NativeUse> use =
+                own != numbers_.end() ? checked_.steps[own->second].native : nullptr;
+            const bool reads =
+                use != nullptr && std::find(pass.stored.begin(), pass.stored.end(), use->from) != pass.stored.end();
+            if (!reads) continue;
+            auto native = std::make_shared<NativePass>();
+            native->way = use->way;
+            native->from = use->from;
+            native->argument = argument_pass(pass, use->argument);
+            native->spared = spared_by(plan, i, use->from);
+            pass.native = std::move(native);
+        }
+    }
+
+    static Pass argument_pass(const Pass& pass, const Typed& argument) {
+        const std::string name = "native argument";
+        Pass made;
+        made.name = name;
+        made.scale = pass.scale;
+        made.steps.push_back({name, std::make_shared<const Typed>(argument), hash_of(argument)});
+        for (const std::string_view read : sources_of(argument).there) made.stored.emplace_back(read);
+        for (const std::string& read : made.stored) made.resources[read] = resource_of(pass, read);
+        made.outputs = {name};
+        made.resources[name] = Resource{name, argument.type, stored_channels(argument.type)};
+        return made;
+    }
+
+    // What is stored for this pass alone, directly or not, and what of that is left when it reads `from` only.
+    static std::vector<std::string> spared_by(const Plan& plan, std::size_t native, const std::string& from) {
+        Names kept{from};
+        for (std::size_t i = 0; i < plan.passes.size(); ++i) {
+            if (i > native) kept.insert(plan.passes[i].stored.begin(), plan.passes[i].stored.end());
+        }
+        std::vector<std::string> spared;
+        for (std::size_t i = native; i-- > 0;) {
+            const Pass& pass = plan.passes[i];
+            const bool is_spared = std::none_of(pass.outputs.begin(), pass.outputs.end(), [&](const std::string& name) {
+                return kept.contains(name) || resource_of(pass, name).lifetime == Lifetime::tick;
+            });
+            if (is_spared) {
+                spared.insert(spared.end(), pass.outputs.begin(), pass.outputs.end());
+            } else {
+                kept.insert(pass.stored.begin(), pass.stored.end());
+            }
+        }
+        return spared;
     }
 
     static Type type_in(const Pass& pass, const std::string& name) {
@@ -314,6 +369,8 @@ std::string to_text(const Plan& plan) {
         }
         if (!pass.pyramids.empty()) text += "  wants smaller copies of " + joined(pass.pyramids) + "\n";
         if (!pass.stored.empty()) text += "  reads stored " + joined(pass.stored) + "\n";
+        if (pass.native != nullptr)
+            text += "  this processor does it by " + pass.native->way + " of " + pass.native->from + "\n";
         for (const PassStep& step : pass.steps) {
             text += "  " + step.name + ": " + std::string(glsl_name(step.typed->type)) + " = " + to_text(*step.typed) +
                     "\n";

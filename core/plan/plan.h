@@ -42,6 +42,8 @@ struct PassStep {
     StructuralHash hash = {};  ///< of `typed`
 };
 
+struct NativePass;
+
 /// One run over all pixels. Its steps stand in order; names that are neither among them nor in `stored` are grounds,
 /// dials, responses and known names.
 struct Pass {
@@ -54,6 +56,16 @@ struct Pass {
     std::vector<std::string> pyramids;  ///< pictures, among those that it reads, of which it wants smaller copies
     std::vector<std::string> outputs;   ///< steps, among `steps` or `stored`, whose values it hands out
     std::map<std::string, Resource, std::less<>> resources;  ///< what is stored or handed out, by name
+    /// How this processor may do it in one go; null for most.
+    std::shared_ptr<const NativePass> native = {};
+};
+
+/// A pass done natively, see core/cpu/native.h.
+struct NativePass {
+    std::string way;
+    std::string from;                 ///< the stored step that it reads
+    Pass argument;                    ///< hands out a number that is the same at all pixels
+    std::vector<std::string> spared;  ///< stored steps that nothing needs then
 };
 
 /// All passes; each but the last stores one step.

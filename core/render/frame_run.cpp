@@ -47,17 +47,6 @@ double milliseconds_since(std::chrono::steady_clock::time_point begin) {
     return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
 }
 
-// For each pass, the stored steps that it is the last to read.
-std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
-    std::map<std::string, std::size_t> last;
-    for (std::size_t i = 0; i < plan.passes.size(); ++i) {
-        for (const std::string& name : plan.passes[i].stored) last[name] = i;
-    }
-    std::vector<std::vector<std::string>> names(plan.passes.size());
-    for (const auto& [name, pass] : last) names[pass].push_back(name);
-    return names;
-}
-
 // The pass knows which step is meant where a broken one has the same name.
 Type type_in(const Pass& pass, const std::string& name) {
     const auto drawn =
@@ -126,6 +115,8 @@ void FrameRun::find_layers(const Plan& plan) {
 Result<Frame> FrameRun::drawn(const Plan& plan) {
     const auto begin = std::chrono::steady_clock::now();
     find_layers(plan);
+    find_native(plan);
+    if (auto fault = fault_of_memory(plan, true)) return *fault;
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
@@ -139,6 +130,8 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
 
 Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<std::string>& steps) {
     find_layers(plan);
+    find_native(plan);
+    if (auto fault = fault_of_memory(plan, false)) return *fault;
     for (const Pass& pass : plan.passes) {
         if (!draw(pass, false)) return cancelled();
     }
@@ -165,10 +158,18 @@ void FrameRun::put_ground(const std::string& name) {
 // False if the frame was called off.
 bool FrameRun::draw(const Pass& pass, bool is_last) {
     const std::shared_ptr<void> noted = tools_.stores.watch ? tools_.stores.watch(request_, pass) : nullptr;
+    if (is_spared(pass)) {
+        frame_.pass_milliseconds.push_back(0);
+        return true;
+    }
     for (const std::string& name : pass.grounds) put_ground(name);
     if (!whole_) return false;
     const auto begin = std::chrono::steady_clock::now();
     const auto took = [&] { frame_.pass_milliseconds.push_back(milliseconds_since(begin)); };
+    if (store_natively(pass)) {
+        took();
+        return whole_;
+    }
     if (!is_last && draws_by_shaders() && store_by_shaders(pass, key_of(pass))) {
         took();
         return whole_;

@@ -11,6 +11,7 @@
 #include "core/base/cancel.h"
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
+#include "core/cpu/native.h"
 #include "core/flow/kept_pictures.h"
 #include "core/gpu/runner.h"
 #include "core/render/frame.h"
@@ -58,6 +59,9 @@ FrameSize frame_size(const RenderRequest& request);
 /// The driver has lost a picture: `gpu.lost`.
 Fault lost_with_driver();
 
+/// For each pass, the stored steps that it is the last to read.
+std::vector<std::vector<std::string>> read_last_by(const Plan& plan);
+
 /// Why a request of this size cannot be drawn: `render.size`, `render.point`.
 std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize& size);
 
@@ -70,7 +74,7 @@ public:
     /// What it finds of ticks; to be said before drawing.
     void set_ticks(TickPictures ticks) { ticks_ = std::move(ticks); }
 
-    /// All passes. Faults: `render.cancelled`, `gpu.lost` if what lay with the driver is needed and gone.
+    /// All passes. Faults: `render.memory` before anything is drawn, `render.cancelled`, `gpu.lost` if what lay with the driver is needed and gone.
     Result<Frame> drawn(const Plan& plan);
 
     /// One tick: what the passes store of these steps, here or with the driver. Faults as above.
@@ -108,6 +112,14 @@ private:
     Prepared prepared(const Pass& pass, const StructuralHash& key);
     Value uniform_value(const std::string& name) const;
     void find_layers(const Plan& plan);
+    // Of what is done natively, see frame_run_native.cpp.
+    void find_native(const Plan& plan);
+    bool is_spared(const Pass& pass) const;
+    bool store_natively(const Pass& pass);
+    const NativeWay* native_way_of(const Pass& pass) const;
+    // See frame_run_memory.cpp.
+    std::int64_t most_bytes(const Plan& plan, bool hands_out) const;
+    std::optional<Fault> fault_of_memory(const Plan& plan, bool hands_out) const;
     PicturePtr ground_picture(const std::string& name);
     const FlowPicture* tick_left(const std::string& name) const;
     PicturePtr tick_picture(const std::string& name) const;
@@ -122,6 +134,8 @@ private:
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
     std::map<std::string, DropLayers, std::less<>> drop_layers_;  // the same of droplets
     Frame frame_;
+    std::set<std::string, std::less<>> native_;  // stored steps that are done natively
+    std::set<std::string, std::less<>> spared_;  // those that nothing needs then
     std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes
     bool whole_ = true;                   // not called off so far
     bool lost_ = false;                   // something that lay with the driver

@@ -4,8 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "core/finish/file.h"
+#include "core/picture/sample.h"
 #include "core/picture/sprite.h"
 
 namespace lacquer {
@@ -66,7 +68,9 @@ SpriteLayer sprite_layer(GroundLayer layer) {
     return SpriteLayer::colour;
 }
 
-Picture marked_mask(const Picture& ids, const std::vector<int>& chosen) {
+Picture marked_mask(const Picture& layer, const std::vector<int>& chosen) {
+    const std::optional<Picture> numbers = decoded(view_of(layer));
+    const Picture& ids = numbers ? *numbers : layer;
     Picture mask(ids.width, ids.height, 4);
     for (std::size_t i = 0; i < mask.data.size(); i += 4) {
         const bool is_chosen =

@@ -11,6 +11,7 @@
 #include <utility>
 
 #include "core/base/guarded.h"
+#include "core/picture/coded.h"
 #include "core/picture/cube.h"
 #include "core/picture/sample.h"
 
@@ -40,12 +41,8 @@ Fault too_large(const std::string& path, std::string message) {
 std::size_t cost_of(const Result<KeptPictures>& pictures) {
     std::size_t bytes = least_cost;
     if (!pictures) return bytes;
-    for (const PicturePtr& picture : *pictures) bytes += picture->data.size() * sizeof(float);
+    for (const PicturePtr& picture : *pictures) bytes += bytes_held(*picture);
     return bytes;
-}
-
-std::size_t bytes_of(int width, int height) {
-    return static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4 * sizeof(float);
 }
 
 KeptPictures shared(std::vector<Picture> pictures) {
@@ -99,7 +96,7 @@ std::size_t PictureStore::in_use() {
     std::size_t bytes = 0;
     std::erase_if(read_pictures_, [&](const auto& read) {
         const PicturePtr held = read.second.lock();
-        if (held != nullptr) bytes += held->data.size() * sizeof(float);
+        if (held != nullptr) bytes += bytes_held(*held);
         return held == nullptr;
     });
     return bytes;
@@ -153,18 +150,26 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
         }
         return watch(share);
     };
-    const auto told_size = [&](int width, int height) {
+    const auto told_size = [&](int width, int height, int bytes_read) {
         const std::lock_guard told(mutex_);
         const std::int64_t pixels = static_cast<std::int64_t>(width) * height;
         if (pixels > limits_.most_pixels) {
             refused = too_large({}, fmt::format("the picture has {} x {} pixels, which is more than {} million", width,
                                                 height, limits_.most_pixels / 1'000'000));
-        } else if (!make_room(key, bytes_of(width, height))) {
+        } else if (!make_room(key, static_cast<std::size_t>(pixels) *
+                                       static_cast<std::size_t>(
+                                           stays_as_read(pixels) ? bytes_read : bytes_a_pixel(Coding::numbers)))) {
             refused = more_than_fits(most_in_use_);
         }
         return !refused;
     };
     Result<Picture> made = guarded([&] { return reading(ReadWatch(told_share, told_size)); });
+    PicturePtr picture;
+    if (made && !refused) {
+        const std::int64_t pixels = static_cast<std::int64_t>(made->width) * made->height;
+        if (!stays_as_read(pixels)) *made = decoded(std::move(*made));
+        picture = std::make_shared<const Picture>(std::move(*made));
+    }
     lock.lock();
     shares_read_.erase(key);
     bytes_coming_.erase(key);
@@ -178,7 +183,6 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
         if (made.fault().id != reading_stopped().id) keep(key, {{}, made.fault()});
         return made.fault();
     }
-    const auto picture = std::make_shared<const Picture>(std::move(*made));
     keep(key, {{}, KeptPictures{picture}});
     read_pictures_[key] = picture;
     return PicturePtr(picture);

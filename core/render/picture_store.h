@@ -31,6 +31,9 @@ struct PictureLimits {
     std::size_t kept = usual_picture_bytes;         ///< bytes of all that is kept
     std::size_t most_in_use = 0;                    ///< bytes that are held at the same time; 0 goes by what is kept
     std::int64_t most_pixels = max_picture_pixels;  ///< of one picture
+    /// Pixels from which on the pictures of 8-bit files stay bytes: a quarter of the memory, and slower to read between
+    /// their pixels.
+    std::int64_t bytes_from = std::int64_t{1} << 24U;
     std::uintmax_t most_file_bytes = std::uintmax_t{1} << 30U;  ///< of one file
 };
 
@@ -94,6 +97,8 @@ public:
     /// Bytes of all that is kept.
     std::size_t bytes() const;
     const PictureLimits& limits() const { return limits_; }
+    /// Bytes that pictures in use may take at the same time; the steps of a frame, by themselves, as many.
+    std::size_t most_in_use() const { return most_in_use_; }
 
     /// A text that changes when the file at `path` does.
     static std::string state_of(const std::string& path);
@@ -114,6 +119,7 @@ private:
     Result<Picture> next_of(const std::string& path, PictureMeaning meaning, int frame, const ReadWatch& watch);
     std::optional<Fault> fault_of_file(const std::string& path) const;
     const KeptPictures* find_made(const std::string& whole_key, std::span<const PicturePtr> from);
+    bool stays_as_read(std::int64_t pixels) const { return pixels >= limits_.bytes_from; }
     void keep(const std::string& key, Item item);
     std::size_t in_use();
     bool make_room(const std::string& key, std::size_t bytes);

@@ -53,7 +53,8 @@ public:
     /// Goes on from such a state. Faults: `flow.none`, `flow.other` if it is that of another finish, tape or size.
     Result<Done> take_checkpoint(const RenderRequest& request, const Checkpoint& checkpoint);
 
-    /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`, `render.cancelled`.
+    /// The frame, or nothing if it was called off. Faults: `render.size`, `render.point`, `render.memory`,
+    /// `render.cancelled`.
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 

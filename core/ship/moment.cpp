@@ -1,10 +1,13 @@
 #include "core/ship/moment.h"
 
 #include <algorithm>
+#include <optional>
+#include <utility>
 
 #include "core/finish/ground_pictures.h"
 #include "core/finish/stops_table.h"
 #include "core/lang/past.h"
+#include "core/picture/sample.h"
 #include "core/render/drop_pictures.h"
 
 namespace lacquer {
@@ -84,6 +87,11 @@ Result<PicturePtr> MomentSource::ground(const std::string& name, const ShipMomen
         add_layer(use.wanted, named->picture.layer);
     }
     Result<PicturePtr> picture = grounds_.picture(*named, use, cancel);
+    // Those who ship write numbers.
+    if (picture && *picture != nullptr) {
+        if (std::optional<Picture> numbers = decoded(view_of(**picture)))
+            return std::make_shared<const Picture>(std::move(*numbers));
+    }
     if (picture || cancel.requested()) return picture;
     // As in the application: what is not there is black, a sprite clear.
     if (named->ground->as<SpriteGround>() == nullptr) return PicturePtr();

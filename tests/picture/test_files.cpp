@@ -2,6 +2,7 @@
 #include <array>
 #include <catch2/catch.hpp>
 
+#include "core/picture/coded.h"
 #include "core/picture/files.h"
 #include "core/picture/reading.h"
 #include "core/picture/transfer.h"
@@ -195,7 +196,8 @@ TEST_CASE("how large a picture is, is asked before it is decoded, and once more 
     for (const int refused_at : {1, 2, 3}) {
         int told = 0;
         const ReadWatch watch([](double) { return true; },
-                              [&](int width, int height) {
+                              [&](int width, int height, int bytes) {
+                                  CHECK(bytes == 4);
                                   CHECK(width == 40);
                                   CHECK(height == 300);
                                   return ++told != refused_at;
@@ -225,7 +227,7 @@ TEST_CASE("reading tells how far it has come, and stops when it is asked to") {
     CHECK(shares.size() > 2);
     CHECK(shares.front() < 1e-5);
     CHECK(std::is_sorted(shares.begin(), shares.end()));
-    CHECK(whole->at(39, 299)[1] == 77.0F / 255.0F);
+    CHECK(decoded(*whole).at(39, 299)[1] == 77.0F / 255.0F);
     const auto stopped =
         read_picture_watched(folder.file("a.png"), PictureMeaning::data, 0, [](double share) { return share < 0.5; });
     CHECK(stopped.fault().id == "picture.stopped");

@@ -79,6 +79,42 @@ TEST_CASE("pictures of one pixel, of one long row and of nothing are drawn or re
     }
 }
 
+TEST_CASE("what would take more memory than there may be is said before anything is drawn") {
+    const std::vector<std::pair<std::string, std::string>> steps = {
+        {"a", "vec4(uv, 0, 1)"}, {"b", "texture(a, uv.yx)"}, {"c", "texture(a, uv) + texture(b, uv.yx)"}};
+    WorkerPool pool(1);
+    Renderer renderer(pool);
+    RenderRequest request;
+    request.checked = test::checked(finish_of(steps));
+    request.steps = {""};
+    request.width = 8192;
+    request.height = 8192;
+    const auto begin = std::chrono::steady_clock::now();
+    const Result<Frame> refused = renderer.render(request, Cancel());
+    REQUIRE_FALSE(refused);
+    CHECK(refused.fault().id == "render.memory");
+    CHECK(refused.fault().message == "drawing it at 8192 x 8192 takes 3.2 GB at once, and 1.6 GB is the most");
+    CHECK(std::chrono::steady_clock::now() - begin < std::chrono::milliseconds(500 * test::slowness));
+    // What is only seen has no numbers of its own, and what nothing reads any more is drawn on again.
+    PictureLimits limits;
+    limits.most_in_use = 3 * 128 * 128 * 4 * sizeof(float) - 1;
+    Renderer narrow(pool, std::nullopt, std::make_shared<RenderStores>(limits));
+    request.width = 128;
+    request.height = 128;
+    CHECK(narrow.render(request, Cancel()).fault().id == "render.memory");
+    request.seen = ViewStyle();
+    CHECK(narrow.render(request, Cancel()));
+    request.seen.reset();
+    request.points = {{5, 5}};
+    CHECK(narrow.render(request, Cancel()));
+    request.points.clear();
+    std::vector<std::pair<std::string, std::string>> chain = {{"a", "vec4(uv, 0, 1)"}};
+    for (char name = 'b'; name <= 'm'; ++name)
+        chain.emplace_back(std::string(1, name), fmt::format("texture({}, uv.yx)", static_cast<char>(name - 1)));
+    request.checked = test::checked(finish_of(chain));
+    CHECK(narrow.render(request, Cancel()));
+}
+
 TEST_CASE("a loop that would never end does, and a long one can be called off") {
     const auto begin = std::chrono::steady_clock::now();
     CHECK(pixel_of("float n = 0; for (float i = 0.0; i > uv.x - 2.0; i++) n += 1; return n;") == 65536.0F);

@@ -10,18 +10,26 @@
 //! stage seeds
 //! stage columns repeat levels
 //! stage least repeat 4
+//! stage nearest native nearest_places of seeds by searched
 //! stage distance_field
 vec2 seeds(sampler2D mask, float edge) {
     return texture(mask, uv) >= edge ? vec2(0, 1e6) : vec2(1e6, 0);
 }
 //! uses nearest_columns
+float searched(float reach) {
+    return drawn_pixels(reach) + 2;
+}
 vec2 columns(int turn, float reach) {
-    return column_round(turn, drawn_pixels(reach) + 2);
+    return column_round(turn, searched(reach));
 }
 //! uses nearest
+vec4 nearest(float reach) {
+    return nearest_of_both(searched(reach));
+}
 float distance_field(sampler2D mask, float edge, float reach, float as) {
     bool inside = texture(mask, uv) >= edge;
-    vec2 arm = nearest_of(inside, drawn_pixels(reach) + 2);
+    vec4 both = texelFetch(nearest, ivec2(uv * vec2(textureSize(nearest))));
+    vec2 arm = inside ? both.zw : both.xy;
     float far = reach;
     if (arm.y < 9e5) {
         // The edge runs between the pixels, the nearer to this one the more its value leans to the other side.

@@ -8,7 +8,8 @@
 //! stage copy
 //! stage quarter size 1/4
 //! stage at_quarter size 1/4 repeat 2
-//! stage across
+//! stage across native gaussian_across of copy by near
+//! stage down native gaussian_down of across by near
 //! stage gaussian_blur
 // A wide one is drawn on a copy at about a quarter of the size, with four pixels of the copy to spare on every side: there
 // it holds nothing but the border, so what lies beyond reads as it should. What making the copy and spreading it up again
@@ -81,8 +82,12 @@ same at_quarter(float sigma, int turn) {
     }
     return sum / total;
 }
+// Where it is done at the picture's own size; else 0.
+float near(float sigma) {
+    return is_wide(sigma) ? 0.0 : sigma;
+}
 same across(float sigma) {
-    if (is_wide(sigma) || sigma <= 0.0) return same(0);
+    if (near(sigma) <= 0.0) return same(0);
     same sum = texture(copy, uv);
     float total = 1.0;
     float reach = ceil(sigma * 4.0);
@@ -90,6 +95,19 @@ same across(float sigma) {
         float w = share(i, sigma);
         vec2 to = vec2(i * pixel_size.x, 0);
         sum += (texture(copy, uv + to) + texture(copy, uv - to)) * w;
+        total += 2.0 * w;
+    }
+    return sum / total;
+}
+same down(float sigma) {
+    if (near(sigma) <= 0.0) return same(0);
+    same sum = texture(across, uv);
+    float total = 1.0;
+    float reach = ceil(sigma * 4.0);
+    for (float i = 1.0; i <= reach; i++) {
+        float w = share(i, sigma);
+        vec2 to = vec2(0, i * pixel_size.y);
+        sum += (texture(across, uv + to) + texture(across, uv - to)) * w;
         total += 2.0 * w;
     }
     return sum / total;
@@ -103,21 +121,9 @@ vec3 spline(float f) {
     float w2 = 1.0 - w0 - w1 - w3;
     return vec3(w1 / (w0 + w1) - 1.0 - f, w3 / (w2 + w3) + 1.0 - f, w0 + w1);
 }
-same narrow(float sigma) {
-    same sum = texture(across, uv);
-    float total = 1.0;
-    float reach = ceil(sigma * 4.0);
-    for (float i = 1.0; i <= reach; i++) {
-        float w = share(i, sigma);
-        vec2 to = vec2(0, i * pixel_size.y);
-        sum += (texture(across, uv + to) + texture(across, uv - to)) * w;
-        total += 2.0 * w;
-    }
-    return sum / total;
-}
 same gaussian_blur(sampler2D picture, float sigma) {
     if (sigma <= 0.0) return texture(picture, uv);
-    if (!is_wide(sigma)) return unpremultiply(narrow(sigma));
+    if (!is_wide(sigma)) return unpremultiply(texture(down, uv));
     vec2 place = uv * frame_size / pace() + 4.0;
     vec2 at = place / copy_size();
     vec3 x = spline(fract(place.x - 0.5));

@@ -2,7 +2,7 @@
 // The nearest place of either kind, exactly: first within each column, then across columns, as in T. Saito and J. Toriwaki,
 // "New algorithms for Euclidean distance transformation", Pattern Recognition 27(11), 1994. A stage `seeds` comes before:
 // x is 0 where a pixel is of the first kind, y where it is of the second; else they are 1e6. After the stages `columns`
-// (repeat levels: a `column_round`) and `least` (repeat 4), `nearest_of` finds it. Goes with `nearest_columns`.
+// (repeat levels: a `column_round`) and `least` (repeat 4), `nearest_of_both` finds it. Goes with `nearest_columns`.
 
 // The least of sixteen columns from here on, so that most need not be looked at one by one.
 vec2 least(int turn) {
@@ -39,4 +39,8 @@ vec2 nearest_of(bool second, float reach) {
         }
     }
     return arm;
+}
+// Of both kinds, the first in xy and the second in zw.
+vec4 nearest_of_both(float reach) {
+    return vec4(nearest_of(false, reach), nearest_of(true, reach));
 }

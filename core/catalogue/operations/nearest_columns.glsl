@@ -21,7 +21,7 @@ vec2 column_round(int turn, float reach) {
 }
 // What a pixel of the drawn size is in pixels of the frame.
 vec2 frame_pixels() {
-    return frame_size / vec2(textureSize(columns));
+    return frame_size / vec2(textureSize(seeds));
 }
 // So many pixels of the frame in pixels of what is drawn, at the most.
 float drawn_pixels(float distance) {

@@ -15,6 +15,7 @@
 //! stage seeds
 //! stage columns repeat levels
 //! stage least repeat 4
+//! stage nearest native nearest_places of seeds by searched
 //! stage object_outline
 // The marked pixels that lie at an edge of their object, where it is not that of one before it.
 vec2 seeds(sampler2D ids, sampler2D marked, sampler2D depth) {
@@ -31,13 +32,19 @@ vec2 seeds(sampler2D ids, sampler2D marked, sampler2D depth) {
     return edge ? vec2(0, 1e6) : vec2(1e6);
 }
 //! uses nearest_columns
+float searched(float width) {
+    return drawn_pixels(width + 2);
+}
 vec2 columns(int turn, float width) {
-    return column_round(turn, drawn_pixels(width + 2));
+    return column_round(turn, searched(width));
 }
 //! uses nearest
+vec4 nearest(float width) {
+    return nearest_of_both(searched(width));
+}
 vec4 object_outline(sampler2D picture, sampler2D ids, sampler2D depth, float width, vec3 colour, float place, float falloff, float opacity) {
     vec4 here = texture(picture, uv);
-    vec2 arm = nearest_of(false, drawn_pixels(width + 2));
+    vec2 arm = texelFetch(nearest, ivec2(uv * vec2(textureSize(nearest)))).xy;
     if (arm.y > 9e5) return here;
     vec2 nearest = uv + arm * frame_pixels() * pixel_size;
     float far = texture(depth, nearest);

@@ -11,20 +11,28 @@
 //! stage seeds
 //! stage columns repeat levels
 //! stage least repeat 4
+//! stage nearest native nearest_places of seeds by searched
 //! stage outline
 vec2 seeds(sampler2D sprite) {
     return texture(sprite, uv).a >= 0.5 ? vec2(0, 1e6) : vec2(1e6, 0);
 }
 //! uses nearest_columns
+float searched(float width) {
+    return drawn_pixels(width + 2);
+}
 vec2 columns(int turn, float width) {
-    return column_round(turn, drawn_pixels(width + 2));
+    return column_round(turn, searched(width));
 }
 //! uses nearest
+vec4 nearest(float width) {
+    return nearest_of_both(searched(width));
+}
 vec4 outline(sampler2D sprite, float width, vec3 colour, float place, float opacity) {
     vec4 here = texture(sprite, uv);
     if (width <= 0) return here;
     bool inside = here.a >= 0.5;
-    vec2 arm = nearest_of(inside, drawn_pixels(width + 2));
+    vec4 both = texelFetch(nearest, ivec2(uv * vec2(textureSize(nearest))));
+    vec2 arm = inside ? both.zw : both.xy;
     if (arm.y > 9e5) return here;
     float there = texture(sprite, uv + arm * frame_pixels() * pixel_size).a;
     float away = length(arm * frame_pixels()) - clamp(inside ? 0.5 - there : there - 0.5, 0, 0.5);

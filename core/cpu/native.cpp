@@ -1,0 +1,15 @@
+#include "core/cpu/native.h"
+
+#include <algorithm>
+#include <array>
+
+namespace lacquer {
+
+const NativeWay* native_way(std::string_view name) {
+    static const std::array<NativeWay, 3> ways = {nearest_places_way(), gaussian_across_way(), gaussian_down_way()};
+    const auto* const found =
+        std::find_if(ways.begin(), ways.end(), [&](const NativeWay& way) { return way.name == name; });
+    return found != ways.end() ? found : nullptr;
+}
+
+}  // namespace lacquer

@@ -1,0 +1,53 @@
+// Stages that this processor has a way of its own for, beside the text that every driver runs: what the text does by
+// many rounds or long loops, done in one go. An operation's file names the way (docs/operations.md); both give the same
+// numbers.
+#pragma once
+
+#include <string_view>
+
+#include "core/base/cancel.h"
+#include "core/base/worker_pool.h"
+#include "core/cpu/kernels.h"
+#include "core/picture/picture.h"
+#include "core/picture/sample.h"
+
+namespace lacquer {
+
+/// What a stage is made of.
+struct NativeInputs {
+    PictureView from;        ///< the stored stage that it reads, of the drawn size
+    float argument = 0;      ///< a number that is the same for all pixels; its meaning is the way's
+    float frame_width = 1;   ///< the finish's own frame, pixels
+    float frame_height = 1;  ///< the same
+};
+
+/// Fills `to`, which has the size of what is read. False if it was called off: then `to` is unfinished.
+using NativeRun = bool (*)(const NativeInputs& inputs, const KernelSet& kernels, Picture& to, WorkerPool& pool,
+                           const Cancel& cancel);
+
+struct NativeWay {
+    std::string_view name;
+    int reads = 0;   ///< channels of what it reads; 0 for any
+    int stores = 0;  ///< channels of what it stores; 0 for as many as it reads
+    int working_bytes = 0;  ///< besides, a pixel
+    NativeRun run = nullptr;
+};
+
+/// The way of this name; null if there is none, then the text is run.
+const NativeWay* native_way(std::string_view name);
+
+// The ways, each in a file of its own: kernels_nearest.cpp, kernels_gaussian.cpp.
+
+/// The nearest pixels of two kinds. Reads 0 where a pixel is of a kind, else 1e6, in one channel for each kind; stores
+/// for each kind how far to the right and down the nearest is, in drawn pixels, and 0, 1e6 where none is nearer than
+/// `argument` + 1. Of several, one in the same column counts first, then the nearest column, right before left; below
+/// before above. After T. Saito and J. Toriwaki, "New algorithms for Euclidean distance transformation", Pattern
+/// Recognition 27(11), 1994.
+NativeWay nearest_places_way();
+
+/// A Gaussian along one axis: the mean of the pixels at whole distances, in pixels of the frame, up to four times the
+/// standard deviation `argument` in pixels of the frame, held at the borders. What is 0 or below stores 0.
+NativeWay gaussian_across_way();
+NativeWay gaussian_down_way();
+
+}  // namespace lacquer

@@ -1,0 +1,60 @@
+// Passes that this processor does in one go, in place of their text.
+#include "core/render/frame_run.h"
+
+namespace lacquer {
+
+namespace {
+
+// The way of a pass, if there is one for pictures of such channels.
+const NativeWay* way_of(const Pass& pass) {
+    if (pass.native == nullptr) return nullptr;
+    const NativeWay* way = native_way(pass.native->way);
+    if (way == nullptr) return nullptr;
+    const int reads = resource_of(pass, pass.native->from).channels;
+    const int stores = resource_of(pass, pass.outputs.front()).channels;
+    const bool fits = (way->reads == 0 || way->reads == reads) && stores == (way->stores == 0 ? reads : way->stores);
+    return fits ? way : nullptr;
+}
+
+}  // namespace
+
+void FrameRun::find_native(const Plan& plan) {
+    if (draws_by_shaders()) return;
+    for (const Pass& pass : plan.passes) {
+        if (way_of(pass) == nullptr) continue;
+        native_.insert(pass.outputs.front());
+        spared_.insert(pass.native->spared.begin(), pass.native->spared.end());
+    }
+}
+
+const NativeWay* FrameRun::native_way_of(const Pass& pass) const {
+    const bool is_native = !native_.empty() && !pass.outputs.empty() && native_.contains(pass.outputs.front());
+    return is_native ? way_of(pass) : nullptr;
+}
+
+bool FrameRun::is_spared(const Pass& pass) const {
+    return !spared_.empty() && !pass.outputs.empty() && spared_.contains(pass.outputs.front());
+}
+
+// False where it is to be drawn as usual.
+bool FrameRun::store_natively(const Pass& pass) {
+    const NativeWay* way = native_way_of(pass);
+    if (way == nullptr) return false;
+    const NativePass& native = *pass.native;
+    const Prepared argument = prepared(native.argument, key_of(native.argument));
+    std::vector<Picture> number;
+    number.emplace_back(1, 1, 1);
+    run_at(*argument.program, argument.inputs(), std::vector<PixelPoint>{{}}, number);
+    NativeInputs inputs;
+    inputs.from = pictures_.view(pass, native.from, false, nullptr);
+    inputs.argument = number.front().data.front();
+    inputs.frame_width = static_cast<float>(size_.frame_width);
+    inputs.frame_height = static_cast<float>(size_.frame_height);
+    const std::string& name = pass.outputs.front();
+    Picture made = pictures_.blank(inputs.from.width, inputs.from.height, resource_of(pass, name).channels);
+    whole_ = way->run(inputs, tools_.kernels, made, tools_.pool, cancel_) && whole_;
+    if (whole_) pictures_.store(name, std::move(made));
+    return true;
+}
+
+}  // namespace lacquer
