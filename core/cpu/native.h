@@ -27,8 +27,8 @@ using NativeRun = bool (*)(const NativeInputs& inputs, const KernelSet& kernels,
 
 struct NativeWay {
     std::string_view name;
-    int reads = 0;   ///< channels of what it reads; 0 for any
-    int stores = 0;  ///< channels of what it stores; 0 for as many as it reads
+    int reads = 0;          ///< channels of what it reads; 0 for any
+    int stores = 0;         ///< channels of what it stores; 0 for as many as it reads
     int working_bytes = 0;  ///< besides, a pixel
     NativeRun run = nullptr;
 };
@@ -36,7 +36,7 @@ struct NativeWay {
 /// The way of this name; null if there is none, then the text is run.
 const NativeWay* native_way(std::string_view name);
 
-// The ways, each in a file of its own: kernels_nearest.cpp, kernels_gaussian.cpp.
+// The ways, each in a file of its own: kernels_nearest.cpp, native_gaussian.cpp.
 
 /// The nearest pixels of two kinds. Reads 0 where a pixel is of a kind, else 1e6, in one channel for each kind; stores
 /// for each kind how far to the right and down the nearest is, in drawn pixels, and 0, 1e6 where none is nearer than

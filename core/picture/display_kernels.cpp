@@ -75,29 +75,19 @@ HWY_NOINLINE VI by_the_table(V held, const SrgbEncoder& encode) {
     return hn::IfThenElse(reached, hn::Add(level, hn::Set(di, 1)), level);
 }
 
-HWY_INLINE V one_over_root(V x) {
-    const F d;
-#if HWY_ARCH_X86 && HWY_TARGET != HWY_SCALAR && HWY_TARGET != HWY_EMU128
-    const V guess = hn::ApproximateReciprocalSqrt(x);
-    // The guess has at least 11 bits here, and one step of Newton's method doubles them.
-    return hn::Mul(guess, hn::NegMulAdd(hn::Mul(hn::Mul(hn::Set(d, 0.5F), x), guess), guess, hn::Set(d, 1.5F)));
-#else
-    return hn::Div(hn::Set(d, 1.0F), hn::Sqrt(x));
-#endif
-}
-
 // The level, before rounding, within `curve_error`: from the fourth root of what is above the straight part by a
 // polynomial that meets the curve there at Chebyshev's points.
 constexpr float curve_error = 6e-4F;
 HWY_INLINE V on_the_curve(V linear) {
     const F d;
-    const V root = one_over_root(one_over_root(linear));
+    const V root = hn::Sqrt(hn::Sqrt(linear));
     const V square = hn::Mul(root, root);
     // By pairs, which need not wait for one another.
-    const auto pair = [&](float lower, float upper) { return hn::MulAdd(root, hn::Set(d, upper), hn::Set(d, lower)); };
-    const V low = hn::MulAdd(square, pair(371.2966157F, -290.38959173F), pair(-14.92023366F, 31.74780159F));
-    const V high = hn::MulAdd(square, pair(96.09504825F, -18.37998689F), pair(300.4690454F, -220.91876135F));
-    const V curved = hn::MulAdd(hn::Mul(square, square), high, low);
+    const auto times_plus = [](V a, V b, V c) { return hn::Add(hn::Mul(a, b), c); };
+    const auto pair = [&](float lower, float upper) { return times_plus(root, hn::Set(d, upper), hn::Set(d, lower)); };
+    const V low = times_plus(square, pair(371.2966157F, -290.38959173F), pair(-14.92023366F, 31.74780159F));
+    const V high = times_plus(square, pair(96.09504825F, -18.37998689F), pair(300.4690454F, -220.91876135F));
+    const V curved = times_plus(hn::Mul(square, square), high, low);
     const V straight = hn::Mul(linear, hn::Set(d, 12.92F * 255.0F));
     return hn::IfThenElse(hn::Lt(linear, hn::Set(d, 0.0031308F)), straight, curved);
 }

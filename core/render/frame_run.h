@@ -74,7 +74,8 @@ public:
     /// What it finds of ticks; to be said before drawing.
     void set_ticks(TickPictures ticks) { ticks_ = std::move(ticks); }
 
-    /// All passes. Faults: `render.memory` before anything is drawn, `render.cancelled`, `gpu.lost` if what lay with the driver is needed and gone.
+    /// All passes. Faults: `render.memory` before anything is drawn, `render.cancelled`, `gpu.lost` if what lay with
+    /// the driver is needed and gone.
     Result<Frame> drawn(const Plan& plan);
 
     /// One tick: what the passes store of these steps, here or with the driver. Faults as above.
@@ -136,9 +137,9 @@ private:
     Frame frame_;
     std::set<std::string, std::less<>> native_;  // stored steps that are done natively
     std::set<std::string, std::less<>> spared_;  // those that nothing needs then
-    std::set<StructuralHash> too_large_;  // passes whose pictures are larger than the driver takes
-    bool whole_ = true;                   // not called off so far
-    bool lost_ = false;                   // something that lay with the driver
+    std::set<StructuralHash> too_large_;         // passes whose pictures are larger than the driver takes
+    bool whole_ = true;                          // not called off so far
+    bool lost_ = false;                          // something that lay with the driver
 };
 
 }  // namespace lacquer

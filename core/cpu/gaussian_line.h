@@ -1,0 +1,34 @@
+// One line of a Gaussian, whole vectors at a time; compiled once for each instruction set, all of which give the same
+// bits.
+#pragma once
+
+#include <cstddef>
+#include <span>
+
+namespace lacquer {
+
+/// Numbers at one place before or after the middle, mixed of two neighbours.
+struct LineTap {
+    const float* near = nullptr;
+    const float* next = nullptr;  ///< not looked at where its share is 0
+    float share = 0;              ///< of the next one
+};
+
+/// Two places at the same distance, and how much they count.
+struct LinePair {
+    LineTap after;
+    LineTap before;
+    float weight = 0;
+};
+
+/// What a line is made of: the middle counts 1, all together `total`.
+struct GaussianLine {
+    const float* middle = nullptr;
+    std::span<const LinePair> pairs;
+    float total = 1;
+};
+
+/// Stores the weighted means of the numbers `from` up to `end` of a line, adding up pair by pair.
+void weigh_line(const GaussianLine& line, std::size_t from, std::size_t end, float* to);
+
+}  // namespace lacquer
