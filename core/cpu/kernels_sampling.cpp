@@ -398,8 +398,82 @@ void sample_held(const KernelArgs& k, const float* u, std::size_t u_stride, cons
     }
 }
 
+// A picture of bytes: the numbers of those pixels that are looked at are made as they are needed.
+class Bytes {
+public:
+    explicit Bytes(const PictureView& picture)
+        : bytes_(picture.bytes), colours_(colour_numbers(picture.coding).data()), opacity_(opacity_numbers().data()) {}
+
+    // So many pixels side by side, from the one at `index` on.
+    HWY_INLINE void decode(std::ptrdiff_t index, std::size_t count, float* to) const {
+        const std::uint8_t* from = bytes_ + 4 * index;
+        for (std::size_t n = 0; n < count; ++n, from += 4, to += 4) {
+            to[0] = colours_[from[0]];
+            to[1] = colours_[from[1]];
+            to[2] = colours_[from[2]];
+            to[3] = opacity_[from[3]];
+        }
+    }
+
+    // All that the taps look at; afterwards they say where that lies in `to`.
+    void decode_taps(Taps& taps, float* to) const {
+        for (std::size_t n = 0; n < lane_block; ++n) {
+            const auto first = static_cast<std::ptrdiff_t>(taps.first[n]);
+            const auto right = static_cast<std::ptrdiff_t>(taps.right[n]);
+            const auto down = static_cast<std::ptrdiff_t>(taps.down[n]);
+            float* own = to + 16 * n;
+            decode(first, 1, own);
+            taps.first[n] = static_cast<std::int32_t>(4 * n);
+            if (taps.on_pixels) continue;
+            decode(first + right, 1, own + 4);
+            decode(first + down, 1, own + 8);
+            decode(first + down + right, 1, own + 12);
+            taps.right[n] = 1;
+            taps.down[n] = 2;
+        }
+    }
+
+private:
+    const std::uint8_t* bytes_;
+    const float* colours_;
+    const float* opacity_;
+};
+
+template <Filter filter>
+void sample_bytes(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
+    const PictureView& picture = *k.picture;
+    const Bytes bytes(picture);
+    const bool weighed = picture.sampling.weighed && filter == Filter::linear;
+    constexpr std::size_t row = 4 * (lane_block + 1);
+    HWY_ALIGN std::array<float, 16 * lane_block> numbers;
+    HWY_ALIGN std::array<float, 4 * lane_block> colours;
+    Taps taps;
+    for (std::size_t i = 0; i < k.count; i += lane_block) {
+        find_taps<filter>(u + i * u_stride, u_stride, v + i * v_stride, v_stride, picture, taps);
+        const auto first = static_cast<std::ptrdiff_t>(taps.first[0]);
+        if (taps.side_by_side && taps.on_pixels) {
+            bytes.decode(first, lane_block, colours.data());
+        } else if (taps.side_by_side && !weighed) {
+            const std::size_t count = lane_block + (taps.across[0] != 0.0F ? 1 : 0);
+            bytes.decode(first, count, numbers.data());
+            if (taps.along[0] != 0.0F) bytes.decode(first + picture.width, count, numbers.data() + row);
+            blend_side_by_side<4>(numbers.data(), row, taps.across[0], taps.along[0], colours.data());
+        } else {
+            bytes.decode_taps(taps, numbers.data());
+            if (weighed) {
+                blend_colours<true>(numbers.data(), taps, colours.data());
+            } else {
+                blend_colours<false>(numbers.data(), taps, colours.data());
+            }
+        }
+        part_pixels(colours.data(), k, i);
+        if (!taps.finite) put_no_number<4>(k, i, u + i * u_stride, u_stride, v + i * v_stride, v_stride);
+    }
+}
+
 template <Filter filter>
 void sample_channels(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
+    if (k.picture->bytes != nullptr) return sample_bytes<filter>(k, u, u_stride, v, v_stride);
     switch (k.picture->channels) {
         case 1:
             return sample_held<filter, 1>(k, u, u_stride, v, v_stride);
@@ -413,8 +487,7 @@ void sample_channels(const KernelArgs& k, const float* u, std::size_t u_stride, 
 void sample_strip(const KernelArgs& k, const float* u, std::size_t u_stride, const float* v, std::size_t v_stride) {
     const PictureView& picture = *k.picture;
     if (picture.is_empty()) return black(k);
-    if (picture.sampling.wrap != Wrap::clamp || picture.bytes != nullptr)
-        return sample_otherwise(k, u, u_stride, v, v_stride);
+    if (picture.sampling.wrap != Wrap::clamp) return sample_otherwise(k, u, u_stride, v, v_stride);
     if (picture.sampling.filter == Filter::nearest)
         return sample_channels<Filter::nearest>(k, u, u_stride, v, v_stride);
     sample_channels<Filter::linear>(k, u, u_stride, v, v_stride);
@@ -458,8 +531,9 @@ void fetch_channels(const KernelArgs& k) {
     };
     Taps taps;
     HWY_ALIGN std::array<float, 4 * lane_block> colours;
+    HWY_ALIGN std::array<float, 16 * lane_block> numbers;
     for (std::size_t i = 0; i < k.count; i += lane_block) {
-        if (is_run(x, y, i, picture)) {
+        if (picture.bytes == nullptr && is_run(x, y, i, picture)) {
             const auto row = static_cast<std::size_t>(std::bit_cast<std::int32_t>(y.from[i * y.stride]));
             const auto first = static_cast<std::size_t>(std::bit_cast<std::int32_t>(x.from[i * x.stride]));
             part_row<channels>(picture.data + channels * (row * static_cast<std::size_t>(picture.width) + first), k, i);
@@ -470,7 +544,8 @@ void fetch_channels(const KernelArgs& k) {
             hn::Store(hn::Add(row, held(x.at(i + n), picture.width)), di, taps.first.data() + n);
         }
         if constexpr (channels == 4) {
-            blend_colours<false>(picture.data, taps, colours.data());
+            if (picture.bytes != nullptr) Bytes(picture).decode_taps(taps, numbers.data());
+            blend_colours<false>(picture.bytes != nullptr ? numbers.data() : picture.data, taps, colours.data());
             part_pixels(colours.data(), k, i);
         } else {
             blend_numbers<channels>(picture.data, taps, k, i);
@@ -478,16 +553,8 @@ void fetch_channels(const KernelArgs& k) {
     }
 }
 
-void fetch_bytes(const KernelArgs& k) {
-    one_by_one(k, [&](std::size_t i) {
-        return lacquer::fetch(*k.picture, std::bit_cast<std::int32_t>(k.in[0][i * k.stride[0]]),
-                              std::bit_cast<std::int32_t>(k.in[1][i * k.stride[1]]));
-    });
-}
-
 void fetch(const KernelArgs& k) {
     if (k.picture->is_empty()) return black(k);
-    if (k.picture->bytes != nullptr) return fetch_bytes(k);
     switch (k.picture->channels) {
         case 1:
             return fetch_channels<1>(k);
@@ -520,8 +587,8 @@ void copy_bytes(const KernelArgs& k) {
     const std::uint8_t* pixel =
         picture.bytes +
         4 * (static_cast<std::size_t>(k.y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(k.x));
-    const std::array<float, 256>& colours = colour_numbers(picture.coding);
-    const std::array<float, 256>& opacity = opacity_numbers();
+    const float* colours = colour_numbers(picture.coding).data();
+    const float* opacity = opacity_numbers().data();
     for (std::size_t i = 0; i < k.count; ++i, pixel += 4) {
         for (std::size_t c = 0; c < 3; ++c) k.out[c][i] = colours[pixel[c]];
         k.out[3][i] = opacity[pixel[3]];

@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "core/cpu/kernels.h"
+#include "core/picture/coded.h"
 #include "tests/support/finishes.h"
 
 using namespace lacquer;
@@ -20,7 +21,7 @@ struct Strip {
 };
 
 // Reads the strip by one set of kernels; the second coordinate may be the same all along it.
-void read(const KernelSet& set, const PictureView& view, Strip& strip, bool one_row) {
+void read(const KernelSet& set, const PictureView& view, Strip& strip, bool one_row, Op op = Op::sample) {
     alignas(64) std::array<std::array<float, sampled>, 4> out{};
     KernelArgs args;
     args.in = {strip.u.data(), strip.v.data()};
@@ -28,7 +29,7 @@ void read(const KernelSet& set, const PictureView& view, Strip& strip, bool one_
     for (std::size_t c = 0; c < 4; ++c) args.out[c] = out[c].data();
     args.count = sampled;
     args.picture = &view;
-    set.kernels[static_cast<std::size_t>(Op::sample)](args);
+    set.kernels[static_cast<std::size_t>(op)](args);
     strip.read = out;
 }
 
@@ -173,4 +174,46 @@ TEST_CASE("pixels are fetched in runs, one by one, and held to the borders") {
             return std::pair(i % 2 == 0 ? std::numeric_limits<int>::max() : std::numeric_limits<int>::min(), 1);
         },
         false);
+}
+
+TEST_CASE("a picture of bytes is read along strips as its numbers are, every way and by every instruction set") {
+    for (const auto& [width, height] : {std::pair{200, 9}, {64, 8}, {17, 3}, {3, 40}, {1, 1}}) {
+        Picture bytes = Picture::of_bytes(width, height, Coding::display);
+        for (std::size_t i = 0; i < bytes.bytes.size(); ++i)
+            bytes.bytes[i] = static_cast<std::uint8_t>(i % 7 == 3 ? 0 : i * 37 % 256);
+        const Picture numbers = decoded(bytes);
+        for (const bool weighed : {false, true}) {
+            for (const Filter filter : {Filter::linear, Filter::nearest}) {
+                const Sampling sampling{Wrap::clamp, filter, weighed};
+                for (const auto& [dx, dy] : std::vector<std::pair<float, float>>{
+                         {0, 0}, {0.25F, 0}, {0, 0.75F}, {0.5F, 0.5F}, {-3, 2}, {7.3F, -2.9F}}) {
+                    for (const int x : {-20, 0, 16, 152, 153, 190}) {
+                        Strip strip = moved(bytes, x, std::min(4, height - 1), dx, dy);
+                        strips_agree(view_of(bytes, sampling), strip);
+                        strip.u[7] = 0.31F;
+                        strip.v[30] = std::numeric_limits<float>::quiet_NaN();
+                        strips_agree(view_of(bytes, sampling), strip);
+                        strips_agree(view_of(numbers, sampling), strip);
+                    }
+                }
+            }
+        }
+        // Pixels by their numbers, in a row, anywhere and beyond.
+        const PictureView view = view_of(bytes);
+        for (const KernelSet& set : kernel_sets()) {
+            for (const int step : {1, 3, -2}) {
+                Strip strip;
+                for (std::size_t i = 0; i < sampled; ++i) {
+                    strip.u[i] = std::bit_cast<float>(static_cast<std::int32_t>(i) * step - 4);
+                    strip.v[i] = std::bit_cast<float>(static_cast<std::int32_t>(i / 20));
+                }
+                read(set, view, strip, false, Op::fetch);
+                for (std::size_t i = 0; i < sampled; ++i) {
+                    const auto expected = fetch(view_of(numbers), std::bit_cast<std::int32_t>(strip.u[i]),
+                                                std::bit_cast<std::int32_t>(strip.v[i]));
+                    for (std::size_t c = 0; c < 4; ++c) REQUIRE(strip.read[c][i] == expected[c]);
+                }
+            }
+        }
+    }
 }

@@ -123,13 +123,15 @@ unsigned tried(const std::string& named, const std::string& other) {
     if (opens(other, O_RDONLY)) could |= read_other;
     if (opens(named + ".new", O_WRONLY | O_CREAT) || opens(named, O_WRONLY)) could |= write_file;
     if (::socket(AF_INET, SOCK_STREAM, 0) >= 0) could |= reach_network;
-    const pid_t child = ::fork();
-    if (child == 0) _exit(0);
-    if (child > 0) could |= start_process;
     char* const words[] = {const_cast<char*>("true"), nullptr};
     char* const none[] = {nullptr};
+    const pid_t child = ::fork();
+    if (child == 0) _exit(::execve("/bin/true", words, none));
+    int status = 1;
+    if (child > 0) could |= start_process;
+    if (child > 0 && ::waitpid(child, &status, 0) == child && status == 0) could |= start_program;
     // It comes back only where it fails.
-    if (::execve("/bin/true", words, none) == 0) could |= start_program;
+    if (child < 0 && ::execve("/bin/true", words, none) == 0) could |= start_program;
     void* code = ::mmap(nullptr, 4096, PROT_READ | PROT_WRITE | PROT_EXEC, MAP_PRIVATE | MAP_ANONYMOUS, -1, 0);
     if (code != MAP_FAILED) could |= make_code;
     void* much = ::mmap(nullptr, std::size_t{2} << 30U, PROT_READ | PROT_WRITE,
