@@ -60,6 +60,7 @@ std::vector<std::vector<std::string>> read_last_by(const Plan& plan) {
 
 std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
     Held held;
+    std::set<std::string, std::less<>> copied;
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
         const Pass& pass = plan.passes[i];
@@ -69,7 +70,8 @@ std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
         const std::int64_t height = scaled_side(size_.height, pass.scale);
         for (const std::string& name : pass.pyramids) {
             // The copies at half the size, a quarter and so on are a third together.
-            if (std::find(pass.stored.begin(), pass.stored.end(), name) != pass.stored.end())
+            const bool is_stored = std::find(pass.stored.begin(), pass.stored.end(), name) != pass.stored.end();
+            if (is_stored && copied.insert(name).second)
                 held.take(width, (height + 2) / 3, resource_of(pass, name).channels);
         }
         const bool is_kept = !is_spared(pass) && !at_points && !(is_last && is_seen_by_rows(pass));
