@@ -1,3 +1,4 @@
+// The weighted sums of a Gaussian along a line: core/cpu/gaussian_line.h.
 #undef HWY_TARGET_INCLUDE
 #define HWY_TARGET_INCLUDE "core/cpu/kernels_gaussian.cpp"
 #include <hwy/foreach_target.h>

@@ -48,7 +48,7 @@ Offset offset_of(double drawn) {
     return {static_cast<int>(whole), static_cast<float>(rounded - whole)};
 }
 
-// Numbers of `count` lines of pictures, one below the other, made of all that lies within the Gaussian's reach.
+// The rows of a picture, each number made of all along one axis that lies within the Gaussian's reach.
 class Lines {
 public:
     Lines(const NativeInputs& inputs, const KernelSet& kernels, bool across)
