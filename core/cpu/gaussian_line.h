@@ -5,14 +5,9 @@
 #include <cstddef>
 #include <span>
 
-namespace lacquer {
+#include "core/cpu/line_tap.h"
 
-/// Numbers at one place before or after the middle, mixed of two neighbours.
-struct LineTap {
-    const float* near = nullptr;
-    const float* next = nullptr;  ///< not looked at where its share is 0
-    float share = 0;              ///< of the next one
-};
+namespace lacquer {
 
 /// Two places at the same distance, and how much they count.
 struct LinePair {

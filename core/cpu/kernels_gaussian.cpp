@@ -6,21 +6,14 @@
 #include <hwy/highway.h>
 
 #include "core/cpu/gaussian_line.h"
+#include "core/cpu/line-inl.h"
 
 HWY_BEFORE_NAMESPACE();
 namespace lacquer::HWY_NAMESPACE {
 namespace hn = hwy::HWY_NAMESPACE;
 
-using F = hn::ScalableTag<float>;
-using V = hn::Vec<F>;
-
-HWY_INLINE V read(const LineTap& tap, std::size_t at) {
-    const F d;
-    const V near = hn::LoadU(d, tap.near + at);
-    if (tap.share == 0.0F) return near;
-    const V next = hn::LoadU(d, tap.next + at);
-    return hn::Add(hn::Mul(near, hn::Set(d, 1.0F - tap.share)), hn::Mul(next, hn::Set(d, tap.share)));
-}
+using F = LineNumbers;
+using V = LineVector;
 
 // Some vectors at once, so that each pair is looked up once for all of them.
 template <std::size_t vectors>
@@ -63,15 +56,6 @@ HWY_AFTER_NAMESPACE();
 namespace lacquer {
 
 HWY_EXPORT(weigh);
-
-namespace {
-
-float read_one(const LineTap& tap, std::size_t at) {
-    if (tap.share == 0.0F) return tap.near[at];
-    return tap.near[at] * (1.0F - tap.share) + tap.next[at] * tap.share;
-}
-
-}  // namespace
 
 void weigh_line(const GaussianLine& line, std::size_t from, std::size_t end, float* to) {
     for (std::size_t at = HWY_DYNAMIC_DISPATCH(weigh)(line, from, end, to); at < end; ++at) {

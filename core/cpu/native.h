@@ -36,7 +36,7 @@ struct NativeWay {
 /// The way of this name; null if there is none, then the text is run.
 const NativeWay* native_way(std::string_view name);
 
-// The ways, each in a file of its own: kernels_nearest.cpp, native_gaussian.cpp.
+// The ways, each in a file of its own: kernels_nearest.cpp, native_gaussian.cpp, native_discs.cpp.
 
 /// The nearest pixels of two kinds. Reads 0 where a pixel is of a kind, else 1e6, in one channel for each kind; stores
 /// for each kind how far to the right and down the nearest is, in drawn pixels, and 0, 1e6 where none is nearer than
@@ -49,5 +49,10 @@ NativeWay nearest_places_way();
 /// standard deviation `argument` in pixels of the frame, held at the borders. What is 0 or below stores 0.
 NativeWay gaussian_across_way();
 NativeWay gaussian_down_way();
+
+/// The greatest, or least, of a disc's pixels, in each channel by itself; its radius is `argument` in pixels of the frame,
+/// up to 63, or that of a square where it is below 0; held at the borders. Parts of a pixel count. 0 stores 0.
+NativeWay greatest_over_disc_way();
+NativeWay least_over_disc_way();
 
 }  // namespace lacquer

@@ -36,18 +36,6 @@ Shares shares_of(float deviation, const KernelSet& kernels) {
     return shares;
 }
 
-// Where a distance in pixels of the frame lies in drawn ones: rounded to 1/256 of one, as in all reading of pictures.
-struct Offset {
-    int whole = 0;
-    float share = 0;
-};
-
-Offset offset_of(double drawn) {
-    const double rounded = std::floor(drawn * 256 + 0.5) / 256;
-    const double whole = std::floor(rounded);
-    return {static_cast<int>(whole), static_cast<float>(rounded - whole)};
-}
-
 // The rows of a picture, each number made of all along one axis that lies within the Gaussian's reach.
 class Lines {
 public:
@@ -59,8 +47,8 @@ public:
         const double scale = across ? static_cast<double>(from_.width) / static_cast<double>(inputs.frame_width)
                                     : static_cast<double>(from_.height) / static_cast<double>(inputs.frame_height);
         for (std::size_t i = 1; i <= shares_.at.size(); ++i) {
-            after_.push_back(offset_of(static_cast<double>(i) * scale));
-            before_.push_back(offset_of(-static_cast<double>(i) * scale));
+            after_.push_back(line_offset(static_cast<double>(i) * scale));
+            before_.push_back(line_offset(-static_cast<double>(i) * scale));
         }
         reach_ = after_.empty() ? 1 : std::max(after_.back().whole + 1, -before_.back().whole);
     }
@@ -98,7 +86,7 @@ private:
     // Where `at` finds the numbers so far away.
     template <class At>
     std::span<const LinePair> pairs_by(const At& at, std::span<LinePair> pairs) const {
-        const auto tap = [&](const Offset& offset) {
+        const auto tap = [&](const LineOffset& offset) {
             return LineTap{at(offset.whole), offset.share == 0 ? nullptr : at(offset.whole + 1), offset.share};
         };
         for (std::size_t i = 0; i < after_.size(); ++i) pairs[i] = {tap(after_[i]), tap(before_[i]), shares_.at[i]};
@@ -121,8 +109,8 @@ private:
     const bool across_;
     const std::size_t row_;  // numbers
     const Shares shares_;
-    std::vector<Offset> after_;
-    std::vector<Offset> before_;
+    std::vector<LineOffset> after_;
+    std::vector<LineOffset> before_;
     int reach_ = 1;  // drawn pixels
 };
 

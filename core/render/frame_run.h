@@ -11,7 +11,6 @@
 #include "core/base/cancel.h"
 #include "core/base/worker_pool.h"
 #include "core/cpu/kernels.h"
-#include "core/cpu/native.h"
 #include "core/flow/kept_pictures.h"
 #include "core/gpu/runner.h"
 #include "core/render/frame.h"
@@ -20,6 +19,8 @@
 #include "core/render/stores.h"
 
 namespace lacquer {
+
+struct NativeWay;
 
 /// Drawing by shaders, from frame to frame.
 struct ShaderDrawing {

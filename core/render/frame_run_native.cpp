@@ -1,4 +1,5 @@
 // Passes that this processor does in one go, in place of their text.
+#include "core/cpu/native.h"
 #include "core/render/frame_run.h"
 
 namespace lacquer {

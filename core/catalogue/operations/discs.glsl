@@ -40,8 +40,14 @@ same over_row(vec2 place, float away) {
     if (wide >= 2) return further(texture(twos, left), texture(twos, right - one));
     return further(texture(ones, left), texture(ones, right));
 }
-same over_disc(float radius, float corners) {
-    float far = min(radius, 63);
+// What the native way of `over` is handed: a square's radius is below 0.
+float reach(float radius, float corners) {
+    float far = max(min(radius, 63), 0);
+    return corners < 0.5 ? far : -far;
+}
+same over(float radius, float corners) {
+    float far = reach(radius, 0);
+    if (far <= 0) return same(0);
     same found = over_row(uv, far);
     for (float i = 1; i < far + 1; i++) {
         // The last row may lie in part of a pixel only.

@@ -13,6 +13,7 @@
 //! stage sixteens
 //! stage thirties
 //! stage sixties
+//! stage over native least_over_disc of ones by reach
 //! stage shrink
 // Of a row of pixels: min of two.
 same further(same a, same b) {
@@ -21,5 +22,5 @@ same further(same a, same b) {
 //! uses discs
 same shrink(sampler2D picture, float radius, float corners) {
     if (radius <= 0) return texture(picture, uv);
-    return unpremultiply(over_disc(radius, corners));
+    return unpremultiply(texture(over, uv));
 }
