@@ -13,6 +13,10 @@ inline constexpr const char* noise_vignette_formula =
 
 /// `noise_vignette_formula`, one channel.
 void draw_noise_vignette(Picture& out, float radius, float softness, WorkerPool& pool);
+namespace avx2 {
+/// The same, compiled for AVX2 whatever the processor has besides.
+void draw_noise_vignette(Picture& out, float radius, float softness, WorkerPool& pool);
+}  // namespace avx2
 
 inline constexpr const char* dissolve_formula =
     "float cloud = gradient_noise(uv * 8);\n"

@@ -2,8 +2,10 @@
 // has.
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <optional>
 
 #include "bench/by_hand.h"
 #include "bench/material.h"
@@ -16,9 +18,10 @@ using namespace lacquer;
 constexpr int width = 1920;
 constexpr int height = 1080;
 
-void by_backend(benchmark::State& state, const Finish& finish, Backend backend) {
+void by_backend(benchmark::State& state, const Finish& finish, Backend backend,
+                std::optional<KernelSet> kernels = std::nullopt) {
     WorkerPool pool;
-    Renderer renderer(pool);
+    Renderer renderer(pool, std::move(kernels));
     if (renderer.use(backend)) return state.SkipWithError("there is no GL");
     const RenderRequest request = bench::request_for(finish);
     (void)renderer.render(request, Cancel());  // reads the picture, compiles
@@ -70,8 +73,20 @@ void vignette_by_hand(benchmark::State& state) {
     by_hand(state, vignette(), 1,
             [](Picture& out, WorkerPool& pool) { bench::draw_noise_vignette(out, 0.5F, 0.4F, pool); });
 }
+void vignette_by_strips_of_avx2(benchmark::State& state) {
+    const std::vector<KernelSet> sets = kernel_sets();
+    const auto avx2 = std::find_if(sets.begin(), sets.end(), [](const KernelSet& set) { return set.name == "AVX2"; });
+    if (avx2 == sets.end()) return state.SkipWithError("this processor has no AVX2");
+    by_backend(state, vignette(), Backend::cpu, *avx2);
+}
+void vignette_by_hand_for_avx2(benchmark::State& state) {
+    by_hand(state, vignette(), 1,
+            [](Picture& out, WorkerPool& pool) { bench::avx2::draw_noise_vignette(out, 0.5F, 0.4F, pool); });
+}
 BENCHMARK(vignette_by_hand)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(vignette_by_strips)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(vignette_by_hand_for_avx2)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(vignette_by_strips_of_avx2)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(vignette_by_gl)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 Finish dissolve() {

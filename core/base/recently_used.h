@@ -29,8 +29,14 @@ public:
         entries_.push_front({key, std::move(value), cost});
         places_[key] = entries_.begin();
         cost_ += cost;
-        while (cost_ > budget_ && entries_.size() > 1) drop(std::prev(entries_.end()));
+        keep_to_budget();
         return entries_.front().value;
+    }
+
+    /// From here on; what stands over a smaller one goes at once.
+    void set_budget(std::size_t budget) {
+        budget_ = budget;
+        keep_to_budget();
     }
 
     /// Lets go of what was not used for longest until something of that cost fits, or nothing is left.
@@ -58,6 +64,10 @@ private:
         std::size_t cost;
     };
     using Entries = std::list<Entry>;
+
+    void keep_to_budget() {
+        while (cost_ > budget_ && entries_.size() > 1) drop(std::prev(entries_.end()));
+    }
 
     void drop(typename Entries::iterator entry) {
         cost_ -= entry->cost;

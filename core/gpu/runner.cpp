@@ -63,6 +63,7 @@ class Context {
 public:
     ~Context() {
         if (display_ == EGL_NO_DISPLAY) return;
+        if (drawing_ != nullptr) glDeleteSync(drawing_);
         eglMakeCurrent(display_, EGL_NO_SURFACE, EGL_NO_SURFACE, EGL_NO_CONTEXT);
         // The display belongs to the whole process: ending it would take it from other runners too.
         if (context_ != EGL_NO_CONTEXT) eglDestroyContext(display_, context_);
@@ -110,6 +111,7 @@ public:
         const std::vector<GLuint> targets = bind_targets(inputs, channels);
         const std::vector<GLuint> passing = bind_pictures(*program, shader, inputs);
         Result<Done> done = run(inputs.width, inputs.height);
+        if (done) done = settle();
         if (done) done = read_targets(inputs, outputs);
         glDeleteTextures(static_cast<GLsizei>(passing.size()), passing.data());
         glDeleteTextures(static_cast<GLsizei>(targets.size()), targets.data());
@@ -175,6 +177,7 @@ public:
     }
 
     Result<Picture> fetch(const GpuPicture& picture) {
+        if (const Result<Done> done = settle(); !done) return done.fault();
         Picture made(picture.width(), picture.height(), picture.channels());
         glActiveTexture(GL_TEXTURE0);
         glBindTexture(GL_TEXTURE_2D, picture.texture());
@@ -184,8 +187,11 @@ public:
         if (glGetError() != GL_NO_ERROR)
             return gpu_fault("gpu.lost", "the graphics processor did not hand out a picture",
                              "draw with --backend cpu");
+        traffic_.bytes_down += static_cast<std::int64_t>(made.data.size() * sizeof(float));
         return made;
     }
+
+    const DriverTraffic& traffic() const { return traffic_; }
 
 private:
     // What is wider or higher than the driver takes.
@@ -304,13 +310,19 @@ private:
         }
     }
 
-    static void upload(const PictureView& picture) {
+    void upload(const PictureView& picture) {
         static constexpr std::array<float, 4> black = {0, 0, 0, 1};
         const bool empty = picture.is_empty();
         const auto [inside, outside] = formats_of(empty ? 4 : picture.channels);
         glTexImage2D(GL_TEXTURE_2D, 0, inside, empty ? 1 : picture.width, empty ? 1 : picture.height, 0, outside,
                      GL_FLOAT, empty ? black.data() : picture.data);
         if (picture.bytes != nullptr) upload_bytes(picture);
+        const auto bytes_of = [](const PictureView& view) {
+            return static_cast<std::int64_t>(sizeof(float)) * view.width * view.height * view.channels;
+        };
+        ++traffic_.uploads;
+        traffic_.bytes_up += bytes_of(picture);
+        for (const PictureView& copy : picture.smaller) traffic_.bytes_up += bytes_of(copy);
         GLint level = 0;
         for (const PictureView& copy : picture.smaller) {
             glTexImage2D(GL_TEXTURE_2D, ++level, inside, copy.width, copy.height, 0, outside, GL_FLOAT, copy.data);
@@ -389,26 +401,46 @@ private:
         return targets;
     }
 
-    Result<Done> run(int width, int height) const {
-        const Fault lost =
-            gpu_fault("gpu.lost", "the graphics processor did not finish the drawing", "draw with --backend cpu");
-        if (glCheckFramebufferStatus(GL_FRAMEBUFFER) != GL_FRAMEBUFFER_COMPLETE) return lost;
+    // Hands it to the driver, and waits for the drawing before: there is always one for it to go on with, and never
+    // more than two to be waited for.
+    Result<Done> run(int width, int height) {
+        if (glCheckFramebufferStatus(GL_FRAMEBUFFER) != GL_FRAMEBUFFER_COMPLETE) return lost();
         glViewport(0, 0, width, height);
         glBindVertexArray(corners_);
         glDrawArrays(GL_TRIANGLES, 0, 3);
-        const GLsync fence = glFenceSync(GL_SYNC_GPU_COMMANDS_COMPLETE, 0);
+        ++traffic_.drawings;
+        const GLsync before = std::exchange(drawing_, glFenceSync(GL_SYNC_GPU_COMMANDS_COMPLETE, 0));
+        glFlush();
+        Result<Done> done = waited_for(before);
+        if (done && glGetError() != GL_NO_ERROR) done = lost();
+        return done;
+    }
+
+    // All that was handed to the driver is done.
+    Result<Done> settle() {
+        if (drawing_ != nullptr) ++traffic_.waits;
+        return waited_for(std::exchange(drawing_, nullptr));
+    }
+
+    static Result<Done> waited_for(GLsync fence) {
+        if (fence == nullptr) return Done{};
         const GLenum waited = glClientWaitSync(fence, GL_SYNC_FLUSH_COMMANDS_BIT, patience);
         glDeleteSync(fence);
-        if (waited == GL_TIMEOUT_EXPIRED || waited == GL_WAIT_FAILED || glGetError() != GL_NO_ERROR) return lost;
+        if (waited == GL_TIMEOUT_EXPIRED || waited == GL_WAIT_FAILED) return lost();
         return Done{};
     }
 
-    static Result<Done> read_targets(const ShaderInputs& inputs, std::span<Picture> outputs) {
+    static Fault lost() {
+        return gpu_fault("gpu.lost", "the graphics processor did not finish the drawing", "draw with --backend cpu");
+    }
+
+    Result<Done> read_targets(const ShaderInputs& inputs, std::span<Picture> outputs) {
         glPixelStorei(GL_PACK_ALIGNMENT, 4);
         for (std::size_t k = 0; k < outputs.size(); ++k) {
             glReadBuffer(GL_COLOR_ATTACHMENT0 + static_cast<GLenum>(k));
             glReadPixels(0, 0, inputs.width, inputs.height, layouts[static_cast<std::size_t>(outputs[k].channels)],
                          GL_FLOAT, outputs[k].data.data());
+            traffic_.bytes_down += static_cast<std::int64_t>(outputs[k].data.size() * sizeof(float));
         }
         if (glGetError() != GL_NO_ERROR)
             return gpu_fault("gpu.lost", "the graphics processor did not hand out a picture",
@@ -421,6 +453,8 @@ private:
     GLuint corners_ = 0;
     GLuint frame_ = 0;
     GLint largest_side_ = 0;
+    GLsync drawing_ = nullptr;  // signalled once what was handed over last is drawn
+    DriverTraffic traffic_;
     std::map<std::string, GLuint> programs_;
     std::shared_ptr<GpuPicture::Bin> bin_ = std::make_shared<GpuPicture::Bin>();
     std::map<std::pair<PicturePtr, bool>, GLuint> lasting_;  // by picture and whether smaller copies came along
@@ -530,6 +564,12 @@ Result<Picture> ShaderRunner::fetch(const GpuPicture& picture) {
     Result<Picture> fetched = Picture();
     thread_->run([&](Context& context) { fetched = guarded([&] { return context.fetch(picture); }); });
     return fetched;
+}
+
+DriverTraffic ShaderRunner::traffic() const {
+    DriverTraffic traffic;
+    thread_->run([&](Context& context) { traffic = context.traffic(); });
+    return traffic;
 }
 
 }  // namespace lacquer

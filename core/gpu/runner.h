@@ -1,6 +1,7 @@
 // Drawing shaders without a window.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <span>
 #include <string>
@@ -53,7 +54,18 @@ struct ShaderInputs {
     bool filters = false;
 };
 
-/// An offscreen GL context in a thread of its own. Calls come back when the drawing is done; one at a time.
+/// What has passed between the program and the driver since it was opened.
+struct DriverTraffic {
+    std::int64_t drawings = 0;
+    std::int64_t waits = 0;       ///< for the driver with nothing left for it to do
+    std::int64_t uploads = 0;     ///< pictures handed over
+    std::int64_t bytes_up = 0;    ///< of those
+    std::int64_t bytes_down = 0;  ///< of pictures read back
+    friend bool operator==(const DriverTraffic&, const DriverTraffic&) = default;
+};
+
+/// An offscreen GL context in a thread of its own; one call at a time. What hands out numbers comes back when they are
+/// there; what leaves its pictures with the driver when nothing but its own drawing is still to be done.
 class ShaderRunner {
 public:
     /// Opens GL 3.3 on a surfaceless EGL display. Fault `gpu.none` if there is none.
@@ -79,6 +91,7 @@ public:
     Result<Done> add_smaller_copies(const GpuPicture& picture);
     /// What such a picture holds. Faults: `gpu.lost`.
     Result<Picture> fetch(const GpuPicture& picture);
+    DriverTraffic traffic() const;
 
 private:
     struct Thread;

@@ -39,6 +39,12 @@ bool never_stopped(double /*share*/) { return true; }
 // The program at work, which ends when nobody has the other end of `control_` any more.
 class Program {
 public:
+    void begin() {
+        const std::lock_guard lock(mutex_);
+        std::string error;
+        if (control_.get() < 0) (void)start(error);
+    }
+
     // Sends what is asked, with the socket to answer on. Starts the program if need be, anew where it has gone.
     bool ask(const ReaderAsk& ask, const std::string& path, const std::string& layer, int answer, std::string& error) {
         const std::lock_guard lock(mutex_);
@@ -274,6 +280,8 @@ private:
 };
 
 }  // namespace
+
+void start_reader() { program().begin(); }
 
 void prepare_reader() {
     std::string error;

@@ -12,7 +12,9 @@
 
 namespace lacquer {
 
-/// Starts the program, and has it load what reads most kinds of files.
+/// Starts the program, so that the first picture does not wait for that. It reads PNG at once.
+void start_reader();
+/// Has it load what reads most other kinds of files, which takes a while; nothing is read meanwhile.
 void prepare_reader();
 
 // As the functions of the module of that kind. What `watch` is told may stand still for as long as a file takes.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <set>
 #include <utility>
 
@@ -137,6 +138,7 @@ Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
         if (found != entries_.end()) entries_.splice(entries_.begin(), entries_, found);
         return found != entries_.end();
     };
+    drop_unused(budget_);
     if (first([&](const Entry& entry) { return entry.tape == tape; })) return &entries_.front().simulation;
     if (!first([](const Entry&) { return true; })) return nullptr;
     const double difference = first_difference(entries_.front().tape, tape);
@@ -145,7 +147,7 @@ Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
         Entry parting = entries_.front();
         parting.simulation.forget_after(same_until);
         entries_.push_front(std::move(parting));
-        drop_unused();
+        drop_unused(budget_ / 2);
     }
     entries_.front().tape = tape;
     return &entries_.front().simulation;
@@ -158,19 +160,19 @@ Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const Ch
         if (step.half) halves.insert(step.name);
     }
     entries_.push_front({key, tape, Simulation(budget_, std::move(halves))});
-    drop_unused();
+    // Room for what comes: whoever draws last may fill the budget.
+    drop_unused(budget_ / 2);
     return entries_.front().simulation;
 }
 
-// Room for what comes: whoever draws last may fill the budget.
-void FlowStore::drop_unused() {
+std::size_t FlowStore::bytes() const {
+    return std::accumulate(entries_.begin(), entries_.end(), std::size_t{0},
+                           [](std::size_t sum, const Entry& entry) { return sum + entry.simulation.bytes(); });
+}
+
+void FlowStore::drop_unused(std::size_t most_bytes) {
     constexpr std::size_t most = 8;
-    const auto held = [this] {
-        std::size_t bytes = 0;
-        for (const Entry& entry : entries_) bytes += entry.simulation.bytes();
-        return bytes;
-    };
-    while (entries_.size() > 1 && (entries_.size() > most || held() > budget_ / 2)) entries_.pop_back();
+    while (entries_.size() > 1 && (entries_.size() > most || bytes() > most_bytes)) entries_.pop_back();
 }
 
 const FlowState* FlowStore::present(const FlowKey& key) const {

@@ -49,9 +49,7 @@ std::int64_t tick_from(double time, double rate);
 /// thread at a time.
 class FlowStore {
 public:
-    static constexpr std::size_t usual_budget = std::size_t{512} * 1024 * 1024;
-
-    explicit FlowStore(std::size_t budget = usual_budget) : budget_(budget) {}
+    explicit FlowStore(std::size_t budget) : budget_(budget) {}
 
     /// The simulation of this key, if there is one. One of another tape is gone on from where the two part, and is
     /// itself kept as long as there is room, as checks play other tapes in passing.
@@ -65,6 +63,8 @@ public:
 
     /// What files hold may have changed.
     void forget();
+    /// Bytes of all that is kept.
+    std::size_t bytes() const;
     /// The driver is gone, and what lay there.
     void forget_with_driver();
 
@@ -74,7 +74,7 @@ private:
         Tape tape;
         Simulation simulation;
     };
-    void drop_unused();
+    void drop_unused(std::size_t most_bytes);
 
     std::size_t budget_;
     std::list<Entry> entries_;  ///< last used first

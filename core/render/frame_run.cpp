@@ -116,7 +116,10 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
     const auto begin = std::chrono::steady_clock::now();
     find_layers(plan);
     find_native(plan);
-    if (auto fault = fault_of_memory(plan, true)) return *fault;
+    const std::int64_t bytes = most_bytes(plan, true);
+    if (auto fault = fault_of_memory(bytes)) return *fault;
+    MemoryShare drawn_here(tools_.stores.pictures, true);
+    drawn_here.set(static_cast<std::size_t>(bytes));
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
@@ -131,7 +134,10 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
 Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<std::string>& steps) {
     find_layers(plan);
     find_native(plan);
-    if (auto fault = fault_of_memory(plan, false)) return *fault;
+    const std::int64_t bytes = most_bytes(plan, false);
+    if (auto fault = fault_of_memory(bytes)) return *fault;
+    MemoryShare drawn_here(tools_.stores.pictures, true);
+    drawn_here.set(static_cast<std::size_t>(bytes));
     for (const Pass& pass : plan.passes) {
         if (!draw(pass, false)) return cancelled();
     }

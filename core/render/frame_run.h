@@ -121,7 +121,7 @@ private:
     const NativeWay* native_way_of(const Pass& pass) const;
     // See frame_run_memory.cpp.
     std::int64_t most_bytes(const Plan& plan, bool hands_out) const;
-    std::optional<Fault> fault_of_memory(const Plan& plan, bool hands_out) const;
+    std::optional<Fault> fault_of_memory(std::int64_t bytes) const;
     PicturePtr ground_picture(const std::string& name);
     const FlowPicture* tick_left(const std::string& name) const;
     PicturePtr tick_picture(const std::string& name) const;

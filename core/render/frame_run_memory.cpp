@@ -87,8 +87,7 @@ std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
     return held.most();
 }
 
-std::optional<Fault> FrameRun::fault_of_memory(const Plan& plan, bool hands_out) const {
-    const std::int64_t bytes = most_bytes(plan, hands_out);
+std::optional<Fault> FrameRun::fault_of_memory(std::int64_t bytes) const {
     const auto most = static_cast<std::int64_t>(tools_.stores.pictures.most_in_use());
     if (bytes <= most) return std::nullopt;
     const auto gigabytes = [](std::int64_t count) { return static_cast<double>(count) / 1e9; };

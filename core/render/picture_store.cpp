@@ -27,7 +27,7 @@ constexpr const char* memory_fault = "picture.memory";
 
 Fault more_than_fits(std::size_t most) {
     return {memory_fault,
-            fmt::format("with it, the pictures in use take more than {:.1f} GB", static_cast<double>(most) / 1e9),
+            fmt::format("with it, what is in use takes more than {:.1f} GB", static_cast<double>(most) / 1e9),
             "use smaller ones, or allow more memory for pictures in the preferences",
             {},
             Severity::fault};
@@ -81,7 +81,23 @@ std::string PictureStore::state_of(const std::string& path) {
 
 std::size_t PictureStore::bytes() const {
     const std::lock_guard lock(mutex_);
-    return items_.cost();
+    return items_.cost() + bytes_beside(false);
+}
+
+std::size_t PictureStore::bytes_beside(bool in_use) const {
+    return std::accumulate(beside_.begin(), beside_.end(), std::size_t{0}, [&](std::size_t sum, const auto& share) {
+        return sum + (share.second.in_use == in_use ? share.second.bytes : 0);
+    });
+}
+
+void PictureStore::set_beside(const MemoryShare* share, std::size_t bytes, bool in_use) {
+    const std::lock_guard lock(mutex_);
+    if (bytes == 0) {
+        beside_.erase(share);
+    } else {
+        beside_[share] = {bytes, in_use};
+    }
+    items_.set_budget(limits_.kept - std::min(limits_.kept, bytes_beside(false)));
 }
 
 void PictureStore::keep(const std::string& key, Item item) {
@@ -102,15 +118,27 @@ std::size_t PictureStore::in_use() {
     return bytes;
 }
 
-// What is only kept gives way to it; one by itself may be of any size.
+// What is only kept gives way to it; one large picture among small ones may be of any size.
 bool PictureStore::make_room(const std::string& key, std::size_t bytes) {
     items_.make_room(bytes);
     bytes_coming_.erase(key);
-    const std::size_t others =
-        in_use() + std::accumulate(bytes_coming_.begin(), bytes_coming_.end(), std::size_t{0},
-                                   [](std::size_t sum, const auto& coming) { return sum + coming.second; });
+    const auto before = [&] {
+        return std::accumulate(bytes_coming_.begin(), bytes_coming_.end(), in_use() + bytes_beside(true),
+                               [](std::size_t sum, const auto& coming) { return sum + coming.second; });
+    };
+    const auto fits = [&] {
+        const std::size_t others = before();
+        return others <= most_in_use_ / 4 || others + bytes <= most_in_use_;
+    };
+    const auto is_only_kept = [](const Item& item) {
+        return item.pictures && std::all_of(item.pictures->begin(), item.pictures->end(),
+                                            [](const PicturePtr& picture) { return picture.use_count() == 1; });
+    };
+    const bool is_tight = !fits();
+    if (is_tight) items_.drop_if(is_only_kept);
+    const bool has_room = !is_tight || fits();
     bytes_coming_[key] = bytes;
-    return others == 0 || others + bytes <= most_in_use_;
+    return has_room;
 }
 
 void PictureStore::try_again() {

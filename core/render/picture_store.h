@@ -29,7 +29,7 @@ inline constexpr std::size_t usual_picture_bytes = std::size_t{1024} * 1024 * 10
 /// How much of pictures is taken.
 struct PictureLimits {
     std::size_t kept = usual_picture_bytes;         ///< bytes of all that is kept
-    std::size_t most_in_use = 0;                    ///< bytes that are held at the same time; 0 goes by what is kept
+    std::size_t most_in_use = 0;                    ///< bytes that are held at the same time; 0 for as many
     std::int64_t most_pixels = max_picture_pixels;  ///< of one picture
     /// Pixels from which on the pictures of 8-bit files stay bytes: a quarter of the memory, and slower to read between
     /// their pixels.
@@ -37,20 +37,17 @@ struct PictureLimits {
     std::uintmax_t most_file_bytes = std::uintmax_t{1} << 30U;  ///< of one file
 };
 
+class MemoryShare;
+
 /// Reads each file once, and again when it changes. Everything stands under one budget in bytes; what was not used for
 /// longest is let go of first, and lives on where somebody holds it. Of those that want the same file at the same time
 /// one reads and the others wait. Files with many pictures stay open, so that the next one needs no decoding from the
 /// beginning. Safe from any thread.
 class PictureStore {
 public:
-    /// Besides what is kept, pictures that somebody holds at the same time may take half as much again, and never less
-    /// than `least_in_use`: a finish that reads more is told so before the rest of its pictures are decoded, and those
-    /// are not there.
-    static constexpr std::size_t least_in_use = usual_picture_bytes / 2 * 3;
-
     explicit PictureStore(const PictureLimits& limits = {})
         : limits_(limits),
-          most_in_use_(limits.most_in_use > 0 ? limits.most_in_use : std::max(least_in_use, limits.kept / 2 * 3)),
+          most_in_use_(limits.most_in_use > 0 ? limits.most_in_use : limits.kept),
           items_(limits.kept) {}
 
     /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`, and
@@ -94,16 +91,19 @@ public:
     /// Another finish is drawn from here on: what did not fit beside the pictures of the one before may fit now.
     void try_again();
 
-    /// Bytes of all that is kept.
+    /// Bytes of all that is kept, with what is kept beside the pictures.
     std::size_t bytes() const;
     const PictureLimits& limits() const { return limits_; }
-    /// Bytes that pictures in use may take at the same time; the steps of a frame, by themselves, as many.
+    /// Bytes that pictures in use, and the steps that are drawn of them, may take at the same time: a finish that reads
+    /// more is told so before the rest of its pictures are decoded, and those are not there. One of any
+    /// size may be, beside what takes a quarter of it.
     std::size_t most_in_use() const { return most_in_use_; }
 
     /// A text that changes when the file at `path` does.
     static std::string state_of(const std::string& path);
 
 private:
+    friend class MemoryShare;
     struct Item {
         std::vector<std::weak_ptr<const Picture>> of;  // what it was made of, where not of a file
         Result<KeptPictures> pictures = KeptPictures();
@@ -123,6 +123,7 @@ private:
     void keep(const std::string& key, Item item);
     std::size_t in_use();
     bool make_room(const std::string& key, std::size_t bytes);
+    void set_beside(const MemoryShare* share, std::size_t bytes, bool in_use);
 
     const PictureLimits limits_;
     const std::size_t most_in_use_;
@@ -131,11 +132,34 @@ private:
     std::condition_variable read_;
     std::map<std::string, double> shares_read_;        // of what is being read
     std::map<std::string, std::size_t> bytes_coming_;  // of what is being read, once that is known
+    struct Beside {
+        std::size_t bytes = 0;
+        bool in_use = false;
+    };
+    std::map<const MemoryShare*, Beside> beside_;
+    std::size_t bytes_beside(bool in_use) const;
     RecentlyUsed<std::string, Item> items_;
     RecentlyUsed<std::string, Result<std::vector<PictureLayer>>> layers_{256};
     RecentlyUsed<std::string, PictureFrames> frames_{256};
     RecentlyUsed<std::string, std::shared_ptr<OpenFile>> open_files_{8};
     std::map<const Picture*, std::pair<std::weak_ptr<const Picture>, bool>> opaque_;
+};
+
+/// What somebody holds beside the pictures, out of the same budget, until this is gone.
+class MemoryShare {
+public:
+    /// What is `in_use` counts among what may be held at the same time, what is not among what is kept.
+    MemoryShare(PictureStore& store, bool in_use) : store_(&store), in_use_(in_use) {}
+    ~MemoryShare() { set(0); }
+    MemoryShare(const MemoryShare&) = delete;
+    MemoryShare& operator=(const MemoryShare&) = delete;
+
+    /// So many bytes from now on.
+    void set(std::size_t bytes) { store_->set_beside(this, bytes, in_use_); }
+
+private:
+    PictureStore* store_;
+    bool in_use_;
 };
 
 /// A list of one.

@@ -25,7 +25,9 @@ Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels, std::shar
     : pool_(pool),
       kernels_(kernels ? std::move(*kernels) : best_kernels()),
       stores_(own_or(std::move(stores))),
-      grounds_(pool, std::shared_ptr<PictureStore>(stores_, &stores_->pictures)) {}
+      grounds_(pool, std::shared_ptr<PictureStore>(stores_, &stores_->pictures)),
+      flows_(stores_->pictures.limits().kept / 2),
+      kept_ticks_(stores_->pictures, false) {}
 Renderer::~Renderer() = default;
 
 std::optional<Backend> backend_named(std::string_view name) {
@@ -47,6 +49,10 @@ std::optional<Fault> Renderer::use(Backend backend) {
     }
     if (backend == Backend::gpu || (*opened)->is_hardware()) shaders_.runner = std::move(*opened);
     return std::nullopt;
+}
+
+DriverTraffic Renderer::driver_traffic() const {
+    return shaders_.runner != nullptr ? shaders_.runner->traffic() : DriverTraffic();
 }
 
 std::string Renderer::drawn_by() const { return shaders_.runner != nullptr ? shaders_.runner->name() : kernels_.name; }

@@ -37,6 +37,8 @@ public:
     std::optional<Fault> use(Backend backend);
     /// What draws, in a few words: an instruction set, or the driver's name.
     std::string drawn_by() const;
+    /// What has passed between the program and the graphics driver; nothing where this processor draws.
+    DriverTraffic driver_traffic() const;
 
     /// Is told of picture files that are read; see `GroundStore`.
     void watch_reading(GroundStore::Watch watch) { grounds_.watch_reading(std::move(watch)); }
@@ -96,6 +98,7 @@ private:
     GroundStore grounds_;
     ShaderDrawing shaders_;
     FlowStore flows_;
+    MemoryShare kept_ticks_;
     KeptPlay play_;
     KeptPlans plans_;
     Simulation::Progress watch_ticks_;

@@ -271,6 +271,7 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
         flows_.forget_with_driver();
         state = state_after(run, wanted, tape, given);
     }
+    kept_ticks_.set(flows_.bytes());
     if (!state) return state.fault();
     for (const auto& [name, left] : state->now) {
         given.left.pictures[present_picture(name)] = left;

@@ -8,6 +8,7 @@
 #include "core/base/guarded.h"
 #include "core/finish/ground_pictures.h"
 #include "core/picture/files.h"
+#include "core/picture/reader.h"
 #include "core/render/layer_view.h"
 
 namespace lacquer {
@@ -18,6 +19,8 @@ namespace {
 constexpr double frame_budget_ms = 33;
 /// What drawing may take of a frame in a drag; the window needs the rest.
 constexpr double drag_budget_ms = 7;
+// Beyond that the view's own pixels come first, and the whole frame after them.
+constexpr double long_frame_ms = 100;
 constexpr int coarsest = 16;
 /// A moment that is further away than this may have many ticks on the way.
 constexpr double far_away_seconds = 0.5;
@@ -168,8 +171,8 @@ void RenderThread::watch_ticks(double share) {
 void RenderThread::serve() {
     renderer_.watch_ticks([this](double share) { watch_ticks(share); });
     renderer_.watch_reading([this](const std::string& path, double share) { return watch_reading(path, share); });
-    // While the window is still being built; the first picture would only wait for it.
-    prepare_picture_files();
+    // While the window is still being built.
+    start_reader();
     std::unique_lock lock(mutex_);
     for (bool goes_on = true; goes_on;) {
         const Result<Done> done = guarded([&]() -> Result<Done> {
@@ -219,8 +222,12 @@ void RenderThread::forget_ticks() {
 }
 
 bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
-    wake_.wait(lock,
-               [this] { return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || rates_ || warnings_; });
+    const auto has_work = [this] {
+        return stopping_ || stage_ || probe_ || thumbnails_ || candidates_ || rates_ || warnings_;
+    };
+    // What reads rarer kinds of pictures takes half a second to load: not before there is something to see.
+    if (has_drawn_ && !has_work() && !std::exchange(has_prepared_, true)) prepare_picture_files();
+    wake_.wait(lock, has_work);
     if (stopping_) return false;
     busy_ = true;
     cancel_ = Cancel();
@@ -246,6 +253,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
         last_stage_time_ = job.request.time;
         in_a_drag_ = job.in_a_drag;
         unlocked([&] { draw_stage(job, cancel); });
+        has_drawn_ = has_drawn_ || !job.request.checked->steps.empty();
     } else if (probe_) {
         const RenderRequest job = *std::exchange(probe_, std::nullopt);
         unlocked([&] {
@@ -278,35 +286,51 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
 }
 
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
-    RenderRequest request = job.request;
     ticking_since_ = std::chrono::steady_clock::now();
+    const bool is_at_rest = !job.may_reduce && !job.in_a_drag && !job.values;
+    const int width = job.request.frame_width > 0 ? job.request.frame_width : job.request.checked->finish->frame_width;
+    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= width;
+    if (is_at_rest && is_large && last_full_frame_ms_ > long_frame_ms) {
+        draw_stage_of(job, cancel, Pixels::of_view);
+        if (cancel.requested()) return;
+    }
+    const bool late = job.may_reduce && last_full_frame_ms_ > drag_budget_ms;
+    draw_stage_of(job, cancel, late ? Pixels::as_there_is_time : Pixels::all);
+}
+
+void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels) {
+    RenderRequest request = job.request;
     const Finish& finish = *request.checked->finish;
     StagePicture done;
     done.step = request.steps.front();
     done.request = job.request;
     done.request.steps = {done.step};
     done.request.in_a_drag = false;
-    if (job.may_reduce && last_full_frame_ms_ > drag_budget_ms) {
+    done.reduced = pixels != Pixels::all;
+    done.more_comes = pixels == Pixels::of_view;
+    if (pixels == Pixels::as_there_is_time) {
         const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
         const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
         request.width = std::max(1, width / drag_divisor_);
         request.height = std::max(1, height / drag_divisor_);
-        done.reduced = true;
+    } else if (pixels == Pixels::of_view) {
+        request.width = job.view.width();
+        request.height = job.view.height();
     }
     // What is no number would look like black, and be taken for it.
     ViewStyle style = job.style;
     style.mark_broken = true;
-    if (job.in_a_drag && !job.values) request.seen = style;
+    if ((job.in_a_drag || done.more_comes) && !job.values) request.seen = style;
     Result<Frame> frame = renderer_.render(request, cancel);
     if (!frame) {
         if (!cancel.requested()) tell_failed(frame.fault());
         return;
     }
-    if (done.reduced) {
+    if (pixels == Pixels::as_there_is_time) {
         // Coarser where it is late, finer where there is room for four times the pixels.
         if (frame->milliseconds > drag_budget_ms && drag_divisor_ < coarsest) drag_divisor_ *= 2;
         if (frame->milliseconds * 5 < drag_budget_ms && drag_divisor_ > 2) drag_divisor_ /= 2;
-    } else {
+    } else if (pixels == Pixels::all) {
         // The time goes with the pixels.
         last_full_frame_ms_ = frame->milliseconds;
         drag_divisor_ = 2;

@@ -37,9 +37,10 @@ struct StagePicture {
     double milliseconds = 0;
     std::map<std::string, double, std::less<>> step_milliseconds;  ///< about how long each step takes
     Faults notices;
-    bool reduced = false;    ///< drawn smaller to keep up with a drag
-    bool in_a_drag = false;  ///< nothing was done with it but drawing
-    std::int64_t ticks = 0;  ///< that were drawn for it, and the milliseconds that they took
+    bool reduced = false;     ///< drawn smaller, to keep up with a drag or to be seen before the whole is there
+    bool more_comes = false;  ///< the whole one follows by itself
+    bool in_a_drag = false;   ///< nothing was done with it but drawing
+    std::int64_t ticks = 0;   ///< that were drawn for it, and the milliseconds that they took
     double tick_milliseconds = 0;
     bool rough = false;                ///< ticks went on from before what is dragged was changed
     bool empty = false;                ///< there is nothing to draw
@@ -126,6 +127,9 @@ private:
                    const bool& wanted, Work work, const Results& results);
     void tell_failed(const Fault& why);
     void draw_stage(const StageRequest& job, const Cancel& cancel);
+    /// Draws all of its pixels, as many as a drag has time for, or as many as the view has.
+    enum class Pixels { all, as_there_is_time, of_view };
+    void draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels);
     void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
     RenderResults results_;
@@ -149,6 +153,8 @@ private:
     std::chrono::steady_clock::time_point reading_since_;  // of the render thread
     std::chrono::steady_clock::time_point reading_told_;
     bool in_a_drag_ = false;
+    bool has_drawn_ = false;                               ///< a picture of the stage
+    bool has_prepared_ = false;                            ///< what reads rarer kinds of pictures
     std::chrono::steady_clock::time_point ticking_since_;  // of the render thread
     double last_stage_time_ = 0;                           ///< seconds
     double last_full_frame_ms_ = 0;

@@ -124,6 +124,8 @@ void open_first(lacquer::Document& document, const QString& path) {
 
 int main(int argc, char** argv) {
     const double begin = steady_seconds();
+    // No widget draws by GL, and Qt would load a driver for it.
+    if (!qEnvironmentVariableIsSet("QT_XCB_GL_INTEGRATION")) qputenv("QT_XCB_GL_INTEGRATION", "none");
     lacquer::theme::prepare_fonts();
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("lacquer"));

@@ -26,4 +26,8 @@ TEST_CASE("what was used last is kept within the budget") {
     CHECK(table.find(4) == nullptr);
     CHECK(*table.find(5) == "f");
     CHECK(table.cost() == 1);
+    table.put(6, "g", 5);
+    table.set_budget(5);
+    CHECK(table.find(5) == nullptr);
+    CHECK(*table.find(6) == "g");
 }

@@ -23,13 +23,19 @@ double median(std::vector<double> times) {
 }  // namespace
 
 TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
-    std::printf("%-36s %10s %10s %9s %7s %8s\n", "demo", "median ms", "worst ms", "drawn ms", "across", "frame ms");
+    // Of the demo's own size, and of 4k.
+    const QSize looked = GENERATE(QSize(), QSize(3840, 2160));
+    std::printf("%-36s %10s %10s %9s %7s %8s %8s\n", "demo", "median ms", "worst ms", "drawn ms", "across", "frame ms",
+                "rest ms");
     for (const Demo& demo : demos_in(demo_folder())) {
         BenchWindow bench(demo.path.toStdString());
         const std::vector<Dial> dials = bench.document().finish().dials;
         const auto number =
             std::find_if(dials.begin(), dials.end(), [](const Dial& d) { return d.kind == DialKind::number; });
         if (number == dials.end()) continue;
+        Look look = bench.drawing().look();
+        look.frame = looked;
+        bench.drawing().set_look(look);
         bench.playing().set_time(bench.document().finish().length * 0.3);
         bench.settle();
         const double frame = bench.drawing().stage().milliseconds;
@@ -54,8 +60,14 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
             drawn.push_back(bench.drawing().stage().milliseconds);
         }
         const int across = bench.drawing().stage().image.width();
+        QElapsedTimer rest;
+        rest.start();
         bench.document().set_interacting(false);
-        std::printf("%-36s %10.1f %10.1f %9.1f %7d %8.1f\n", qPrintable(demo.name), median(times),
-                    *std::max_element(times.begin(), times.end()), median(drawn), across, frame);
+        const auto is_sharp = [&] { return !bench.drawing().stage().reduced && !bench.drawing().stage().in_a_drag; };
+        while (!is_sharp() && rest.elapsed() < 10'000)
+            QCoreApplication::processEvents(QEventLoop::AllEvents | QEventLoop::WaitForMoreEvents);
+        std::printf("%-36s %10.1f %10.1f %9.1f %7d %8.1f %8.1f\n", qPrintable(demo.name), median(times),
+                    *std::max_element(times.begin(), times.end()), median(drawn), across, frame,
+                    static_cast<double>(rest.nsecsElapsed()) / 1e6);
     }
 }

@@ -73,6 +73,44 @@ TEST_CASE("after a late frame a drag is drawn smaller, and a rest at full size")
     CHECK_FALSE(draw(false).reduced);
 }
 
+TEST_CASE("of a large frame that takes long, what the view shows of it comes first, and then the whole") {
+    Results results;
+    RenderThread thread({.stage = [&](StagePicture picture) {
+        const std::lock_guard lock(results.mutex);
+        results.pictures.push_back(std::move(picture));
+    }});
+    const auto draw = [&](QSize view, bool values) {
+        const std::size_t before = results.count();
+        StageRequest asked{request_for(slow_formula(), 2000), {}, view, false};
+        asked.values = values;
+        thread.ask_stage(asked);
+        REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
+        const std::lock_guard lock(results.mutex);
+        return std::vector<StagePicture>(results.pictures.begin() + static_cast<std::ptrdiff_t>(before),
+                                         results.pictures.end());
+    };
+    // How long it takes is not known yet.
+    const std::vector<StagePicture> first = draw({300, 300}, false);
+    REQUIRE(first.size() == 1);
+    REQUIRE(first[0].milliseconds > 100);
+    const std::vector<StagePicture> both = draw({300, 300}, false);
+    REQUIRE(both.size() == 2);
+    CHECK((both[0].reduced && both[0].more_comes));
+    CHECK(both[0].image.size() == QSize(300, 300));
+    CHECK(both[0].milliseconds < both[1].milliseconds / 4);
+    CHECK_FALSE((both[1].reduced || both[1].more_comes));
+    CHECK(both[1].image.width() == 2000);
+    CHECK(both[1].fitted.width() == 300);
+    // Both look the same, but for how they were made smaller.
+    const QColor early = both[0].image.pixelColor(150, 150);
+    const QColor late = both[1].fitted.pixelColor(150, 150);
+    CHECK(std::abs(early.red() - late.red()) < 40);
+    // Not where its numbers are wanted, nor where it would hardly be smaller.
+    CHECK(draw({300, 300}, true).size() == 1);
+    CHECK(draw({1200, 1200}, false).size() == 1);
+    CHECK(draw({}, false).size() == 1);
+}
+
 TEST_CASE("leaving in the middle of a long frame does not wait for it") {
     std::atomic<int> done{0};
     {

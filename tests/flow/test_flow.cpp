@@ -320,3 +320,31 @@ TEST_CASE("an operation takes what a step was in the last tick as any picture") 
     const Picture later = player.picture(tick_time(3));
     CHECK(later.at(8, 8)[0] > first.at(8, 8)[0] * 3);
 }
+
+TEST_CASE("the pictures of ticks stand under the one budget of what is kept") {
+    Finish finish = flow_finish({{"flow", "previous(flow) * 0.9 + vec4(uv, 0.1, 1)"}}, 64, 32);
+    step_of(finish, "flow").ticking.width = 4;
+    PictureLimits limits;
+    const std::size_t one = 64 * 32 * 4 * sizeof(float);
+    limits.kept = 20 * one;
+    const auto stores = std::make_shared<RenderStores>(limits);
+    WorkerPool pool(1);
+    {
+        Renderer renderer(pool, std::nullopt, stores);
+        for (const double brightness : {1.0, 2.0}) {
+            step_of(finish, "flow").formula =
+                "previous(flow) * 0.9 + vec4(uv, 0.1, " + std::to_string(brightness) + ")";
+            RenderRequest request;
+            request.checked = checked(finish);
+            request.steps = {""};
+            for (int tick = 0; tick < 200; tick += 7) {
+                request.time = tick_time(tick);
+                REQUIRE(renderer.render(request, Cancel()));
+                CHECK(stores->pictures.bytes() > 0);
+                // Half of it is theirs; pictures may have the rest.
+                CHECK(stores->pictures.bytes() <= 10 * one);
+            }
+        }
+    }
+    CHECK(stores->pictures.bytes() == 0);
+}

@@ -23,6 +23,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         }
         if (packed(*layers) != bytes) std::abort();
     }
-    (void)unpacked_walls(bytes);
+    if (const auto walls = unpacked_walls(bytes)) {
+        if (!unpacked_walls(packed(*walls))) std::abort();
+    }
     return 0;
 }

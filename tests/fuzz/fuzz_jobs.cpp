@@ -5,6 +5,7 @@
 #include <string_view>
 
 #include "core/batch/batch_job.h"
+#include "core/catalogue/catalogue.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace lacquer;
@@ -15,6 +16,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         for (const BatchJob& job : *jobs) {
             if (job.step_by < 1 || job.sizes.empty() || job.output.empty()) std::abort();
         }
+        Faults notices;
+        const auto tasks = batch_tasks(*jobs, LACQUER_SOURCE "/demo/finishes", built_in_catalogue(), notices);
+        if (!tasks && (tasks.fault().message.empty() || tasks.fault().id == "base.unexpected")) std::abort();
     }
     const Result<BatchShare> share = share_from(text.substr(0, 32));
     if (share && (share->nth < 1 || share->nth > share->count)) std::abort();

@@ -18,6 +18,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     names.dials = {{"tint", "tint"}};
     if (const auto messages = messages_in({data, size})) {
         for (const LinkMessage& message : *messages) (void)understood(message, names);
+        const auto again = messages_in(bundle_of(*messages));
+        if (!again || again->size() != messages->size()) std::abort();
     }
     if (const auto easing = easing_named(text)) {
         for (const double t : {0.0, 0.3, 1.0}) {

@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "core/finish/file.h"
 #include "core/picture/files.h"
 #include "tests/support/finishes.h"
 #include "tests/support/temporary.h"
@@ -190,4 +191,38 @@ TEST_CASE("backends go by their names") {
     CHECK(backend_named("gpu") == Backend::gpu);
     CHECK(backend_named("auto") == Backend::automatic);
     CHECK_FALSE(backend_named("both"));
+}
+
+TEST_CASE("a driver is handed each picture once, waited for once a frame, and only what is shown is read back") {
+    WorkerPool pool(2);
+    Renderer renderer(pool);
+    REQUIRE_FALSE(renderer.use(Backend::gpu));
+    const std::string path = std::string(LACQUER_SOURCE) + "/demo/finishes/everyday-crossfade.lacquer";
+    const Result<OpenedFinish> opened = load_finish(path);
+    REQUIRE(opened);
+    // Stored steps, and smaller copies of one, besides pictures.
+    Finish finish = opened->finish;
+    Step last;
+    last.name = "soft";
+    last.formula = "gaussian_blur(" + finish.coats.back().steps.back().name + ", 9)";
+    finish.coats.back().steps.own().push_back(last);
+    RenderRequest request;
+    request.checked = test::checked(finish);
+    request.finish_path = path;
+    request.steps = {""};
+    request.width = 320;
+    request.height = 180;
+    REQUIRE(renderer.render(request, Cancel()));
+    const DriverTraffic first = renderer.driver_traffic();
+    CHECK(first.uploads >= 2);
+    for (int frame = 1; frame <= 3; ++frame) {
+        request.time = 0.1 * frame;
+        REQUIRE(renderer.render(request, Cancel()));
+        const DriverTraffic now = renderer.driver_traffic();
+        CHECK(now.uploads == first.uploads);
+        CHECK(now.bytes_up == first.bytes_up);
+        CHECK(now.bytes_down == (frame + 1) * std::int64_t{320} * 180 * 4 * static_cast<std::int64_t>(sizeof(float)));
+        CHECK(now.waits == frame + 1);
+        CHECK(now.drawings > now.waits);
+    }
 }

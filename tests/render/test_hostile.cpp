@@ -93,7 +93,7 @@ TEST_CASE("what would take more memory than there may be is said before anything
     const Result<Frame> refused = renderer.render(request, Cancel());
     REQUIRE_FALSE(refused);
     CHECK(refused.fault().id == "render.memory");
-    CHECK(refused.fault().message == "drawing it at 8192 x 8192 takes 3.2 GB at once, and 1.6 GB is the most");
+    CHECK(refused.fault().message == "drawing it at 8192 x 8192 takes 3.2 GB at once, and 1.1 GB is the most");
     CHECK(std::chrono::steady_clock::now() - begin < std::chrono::milliseconds(500 * test::slowness));
     // What is only seen has no numbers of its own, and what nothing reads any more is drawn on again.
     PictureLimits limits;
@@ -222,7 +222,7 @@ TEST_CASE("sprites that would take gigabytes, or minutes, are refused in words b
     large.grounds = {sprite("one", 8192, 1, 1), sprite("two", 8192, 1, 1), sprite("three", 8192, 1, 1)};
     const Result<Frame> some = drawn(large);
     REQUIRE(some);
-    // One and a half gigabytes hold one of them.
+    // A gigabyte holds one of them.
     REQUIRE(some->notices.size() == 2);
-    CHECK(some->notices[0].message.find("in use take more than") != std::string::npos);
+    CHECK(some->notices[0].message.find("in use takes more than") != std::string::npos);
 }

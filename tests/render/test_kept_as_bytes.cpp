@@ -87,3 +87,35 @@ TEST_CASE("a picture that is large enough stays as it is in its file, and counts
     CHECK(read(pixels + 1, 32 * pixels) == std::pair(Coding::numbers, std::string()));
     CHECK(read(pixels + 1, 32 * pixels - 1) == std::pair(Coding::numbers, std::string("picture.memory")));
 }
+
+TEST_CASE("pictures and the steps that are drawn of them fit into memory together, or some are told") {
+    const test::TemporaryFolder folder;
+    Image8 image{64, 32, {}};
+    image.data.resize(64 * 32 * 4, 200);
+    Finish finish = test::finish_of({{"made", "one + two"}});
+    for (const char* name : {"one", "two"}) {
+        REQUIRE(write_png(folder.file(std::string(name) + ".png"), image));
+        PictureGround ground;
+        ground.path = folder.file(std::string(name) + ".png");
+        finish.grounds.push_back({name, ground});
+    }
+    RenderRequest request;
+    request.checked = test::checked(finish);
+    request.steps = {""};
+    request.width = 40;
+    request.height = 20;
+    const std::size_t all = (2 * 64 * 32 + 40 * 20) * 4 * sizeof(float);
+    const auto notices = [&](std::size_t most) {
+        PictureLimits limits;
+        limits.most_in_use = most;
+        WorkerPool pool(1);
+        Renderer renderer(pool, std::nullopt, std::make_shared<RenderStores>(limits));
+        const Result<Frame> frame = renderer.render(request, Cancel());
+        REQUIRE(frame);
+        std::vector<std::string> ids;
+        for (const Fault& notice : frame->notices) ids.push_back(notice.id);
+        return ids;
+    };
+    CHECK(notices(all).empty());
+    CHECK(notices(all - 1) == std::vector<std::string>{"picture.memory"});
+}

@@ -87,15 +87,10 @@ std::string first_difference(const std::string& before, const std::string& after
 }  // namespace
 
 Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(acts)) {
-    namespace fs = std::filesystem;
-    // Whatever is written or broken is a copy.
-    const fs::path demo = fs::path(finish).parent_path().parent_path();
-    fs::copy(demo, folder_.path() / "demo", fs::copy_options::recursive);
-    const fs::path own = folder_.path() / "demo" / fs::relative(finish, demo);
-    to_open_ = qs(own.string());
+    copy_demos(finish);
     to_save_ = qs((folder_.path() / "saved.lacquer").string());
     to_folder_ = qs((folder_.path() / "shipped").string());
-    fs::create_directories(folder_.path() / "shipped");
+    std::filesystem::create_directories(folder_.path() / "shipped");
     Prompts prompts;
     prompts.finish_to_open = [this](const QString&) { return to_open_; };
     prompts.finish_to_save = [this](const QString&) { return answer_ % 3 == 0 ? QString() : to_save_; };
@@ -125,6 +120,25 @@ Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(a
 
 Hand::~Hand() = default;
 
+// Whatever is written or broken is a copy.
+void Hand::copy_demos(const std::string& finish) {
+    namespace fs = std::filesystem;
+    const fs::path demo = fs::path(finish).parent_path().parent_path();
+    fs::remove_all(folder_.path() / "demo");
+    fs::copy(demo, folder_.path() / "demo", fs::copy_options::recursive);
+    const fs::path own = folder_.path() / "demo" / fs::relative(finish, demo);
+    to_open_ = qs(own.string());
+}
+
+void Hand::open_next_of_day(std::size_t number) {
+    const std::string& finish = day_on[number % day_on.size()];
+    if (QWidget* popup = QApplication::activePopupWidget()) popup->close();
+    copy_demos(finish);
+    models_->document.open(to_open_);
+    rest();
+    if (number % day_on.size() == 0 && round_begins) round_begins();
+}
+
 void Hand::step() {
     if (next_ >= acts_.size() || !trouble_.empty()) {
         if (over) over();
@@ -134,6 +148,8 @@ void Hand::step() {
     if (before) before(now);
     // First: what is done now may open a menu, and come back only when that is closed.
     timer_.start(0);
+    if (next_of_day_after > 0 && now % next_of_day_after == 0 && !day_on.empty())
+        open_next_of_day(now / next_of_day_after);
     perform(acts_[now]);
     constexpr std::size_t saved_every = 200;
     if (now % saved_every == saved_every - 1) check_saved();

@@ -28,6 +28,11 @@ public:
 
     /// Called before each act, with its index.
     std::function<void(std::size_t)> before = nullptr;
+    /// Opens these anew, one after the other, each time that so many acts are done; 0 for never.
+    std::vector<std::string> day_on = {};
+    std::size_t next_of_day_after = 0;
+    /// Called whenever the first of them is open and drawn.
+    std::function<void()> round_begins = nullptr;
     /// Called after the last.
     std::function<void()> over = nullptr;
     /// What is wrong with what was saved; empty if nothing is.
@@ -35,6 +40,8 @@ public:
 
 private:
     void step();
+    void copy_demos(const std::string& finish);
+    void open_next_of_day(std::size_t number);
     void perform(const Act& act);
     void key(const Act& act);
     void text(const Act& act);

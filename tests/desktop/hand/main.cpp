@@ -2,6 +2,8 @@
 // each in a process of its own; what brings one down, hangs it or loses work is cut down to the fewest acts that do.
 //
 //   lacquer-hand [--seconds 120] [--seed 1] [--acts 1500] [--demo NAME] [--replay FILE] [--aloud]
+//   lacquer-hand --day [--seed 1]   one window all day long: whether it takes more memory in the evening
+#include <malloc.h>
 #include <signal.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -14,6 +16,7 @@
 #include <filesystem>
 #include <fstream>
 #include <iostream>
+#include <sstream>
 #include <thread>
 
 #include "desktop/kit/plurals.h"
@@ -36,7 +39,33 @@ struct Options {
     std::string demo;
     std::string replay;
     bool aloud = false;
+    bool day = false;
 };
+
+// A hand that does something every two seconds does some 15,000 things in a day; the first round, in which caches fill,
+// is not one of it.
+constexpr std::size_t rounds_of_day = 4;
+constexpr std::size_t acts_on_each = 160;
+constexpr double most_growth = 0.05;
+
+double resident_megabytes() {
+    ::malloc_trim(0);
+    std::ifstream pages("/proc/self/statm");
+    double all = 0;
+    double resident = 0;
+    pages >> all >> resident;
+    return resident * static_cast<double>(::sysconf(_SC_PAGESIZE)) / 1e6;
+}
+
+std::vector<std::string> demos(const std::string& only) {
+    std::vector<std::string> found;
+    for (const auto& entry : fs::directory_iterator(std::string(LACQUER_SOURCE) + "/demo/finishes")) {
+        if (entry.path().extension() == ".lacquer" && (only.empty() || entry.path().stem() == only))
+            found.push_back(entry.path().string());
+    }
+    std::sort(found.begin(), found.end());
+    return found;
+}
 
 std::vector<Act> read_acts(const std::string& path) {
     std::ifstream file(path);
@@ -69,6 +98,11 @@ int replay(const Options& options, int argc, char** argv) {
         std::fflush(stdout);
         alarm(hung_after_seconds);
     };
+    if (options.day) {
+        hand.day_on = demos({});
+        hand.next_of_day_after = acts_on_each;
+        hand.round_begins = [] { std::fprintf(stderr, "%.1f\n", resident_megabytes()); };
+    }
     // Not quit: that asks the window first, which may refuse.
     hand.over = [] { QCoreApplication::exit(0); };
     QApplication::exec();
@@ -90,7 +124,7 @@ struct Ended {
     }
 };
 
-Ended run(const std::string& demo, const std::vector<Act>& acts, const fs::path& folder) {
+Ended run(const std::string& demo, const std::vector<Act>& acts, const fs::path& folder, bool day = false) {
     const std::string list = (folder / "acts").string();
     const std::string out = (folder / "out").string();
     const std::string told = (folder / "told").string();
@@ -100,7 +134,8 @@ Ended run(const std::string& demo, const std::vector<Act>& acts, const fs::path&
     if (child == 0) {
         if (std::freopen(out.c_str(), "w", stdout) == nullptr || std::freopen(told.c_str(), "w", stderr) == nullptr)
             _exit(1);
-        ::execl("/proc/self/exe", "lacquer-hand", "--replay", list.c_str(), "--demo", demo.c_str(), nullptr);
+        ::execl("/proc/self/exe", "lacquer-hand", "--replay", list.c_str(), "--demo", demo.c_str(),
+                day ? "--day" : nullptr, nullptr);
         _exit(1);
     }
     Ended ended;
@@ -126,16 +161,6 @@ std::vector<Act> shrunk(const std::string& demo, std::vector<Act> acts, const fs
         }
     }
     return acts;
-}
-
-std::vector<std::string> demos(const std::string& only) {
-    std::vector<std::string> found;
-    for (const auto& entry : fs::directory_iterator(std::string(LACQUER_SOURCE) + "/demo/finishes")) {
-        if (entry.path().extension() == ".lacquer" && (only.empty() || entry.path().stem() == only))
-            found.push_back(entry.path().string());
-    }
-    std::sort(found.begin(), found.end());
-    return found;
 }
 
 int tire(const Options& options) {
@@ -171,6 +196,29 @@ int tire(const Options& options) {
     return 0;
 }
 
+int spend_day(const Options& options) {
+    const TemporaryFolder folder;
+    const std::vector<std::string> on = demos({});
+    // One more act: at it the last round would go on, and its memory is told.
+    const std::size_t acts = rounds_of_day * on.size() * acts_on_each + 1;
+    const Ended ended = run(on.front(), acts_of(options.seed, acts), folder.path(), true);
+    std::istringstream told(ended.told);
+    std::vector<double> megabytes;
+    for (std::string line; std::getline(told, line);) {
+        if (!line.empty() && line.find_first_not_of("0123456789.") == std::string::npos)
+            megabytes.push_back(std::stod(line));
+    }
+    for (const double now : megabytes) std::printf("%.1f MB\n", now);
+    if (!ended.well() || megabytes.size() != rounds_of_day + 1) {
+        std::printf("seed %llu, act %zu: %s\n%s\n", static_cast<unsigned long long>(options.seed), ended.last,
+                    ended.words().c_str(), ended.told.c_str());
+        return 1;
+    }
+    const double growth = megabytes.back() / megabytes[1] - 1;
+    std::printf("%zu acts: %+.1f %% between the first round's end and the last's\n", acts, growth * 100);
+    return growth < most_growth ? 0 : 1;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -182,6 +230,8 @@ int main(int argc, char** argv) {
     words.add_option("--demo", options.demo, "one demo only");
     words.add_flag("--aloud", options.aloud, "tells of each run");
     words.add_option("--replay", options.replay, "does the acts of a file, once");
+    words.add_flag("--day", options.day, "one window all day long, for its memory");
     CLI11_PARSE(words, argc, argv);
-    return options.replay.empty() ? tire(options) : replay(options, argc, argv);
+    if (!options.replay.empty()) return replay(options, argc, argv);
+    return options.day ? spend_day(options) : tire(options);
 }
