@@ -86,7 +86,7 @@ std::string first_difference(const std::string& before, const std::string& after
 
 }  // namespace
 
-Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(acts)) {
+Hand::Hand(const std::string& finish, std::vector<Act> acts, const DrawingLimits& limits) : acts_(std::move(acts)) {
     copy_demos(finish);
     to_save_ = qs((folder_.path() / "saved.lacquer").string());
     to_folder_ = qs((folder_.path() / "shipped").string());
@@ -108,7 +108,8 @@ Hand::Hand(const std::string& finish, std::vector<Act> acts) : acts_(std::move(a
     prompts.may_replace = [this](const QString&) { return answer_ % 2 == 0; };
     prompts.may_write_shared = [this](const QString&) { return answer_ % 2 == 0; };
     settings_ = std::make_unique<Settings>(qs(folder_.file("settings.ini")));
-    models_ = std::make_unique<Models>(prompts, [this] { return clock_; });
+    models_ = std::make_unique<Models>(
+        prompts, [this] { return clock_; }, limits);
     window_ = std::make_unique<MainWindow>(*models_, *settings_);
     models_->document.open(to_open_);
     window_->show();
@@ -124,8 +125,10 @@ Hand::~Hand() = default;
 void Hand::copy_demos(const std::string& finish) {
     namespace fs = std::filesystem;
     const fs::path demo = fs::path(finish).parent_path().parent_path();
-    fs::remove_all(folder_.path() / "demo");
-    fs::copy(demo, folder_.path() / "demo", fs::copy_options::recursive);
+    // What was being saved there may vanish meanwhile.
+    std::error_code code;
+    fs::remove_all(folder_.path() / "demo", code);
+    fs::copy(demo, folder_.path() / "demo", fs::copy_options::recursive | fs::copy_options::overwrite_existing);
     const fs::path own = folder_.path() / "demo" / fs::relative(finish, demo);
     to_open_ = qs(own.string());
 }

@@ -21,7 +21,7 @@ namespace lacquer::test {
 /// they go on while a menu is open.
 class Hand {
 public:
-    Hand(const std::string& finish, std::vector<Act> acts);
+    Hand(const std::string& finish, std::vector<Act> acts, const DrawingLimits& limits = {});
     ~Hand();
     Hand(const Hand&) = delete;
     Hand& operator=(const Hand&) = delete;

@@ -47,6 +47,8 @@ struct Options {
 constexpr std::size_t rounds_of_day = 4;
 constexpr std::size_t acts_on_each = 160;
 constexpr double most_growth = 0.05;
+// So little that it is full after one round, as every copy of a demo's pictures is another file.
+constexpr std::size_t kept_in_a_day = std::size_t{64} * 1024 * 1024;
 
 double resident_megabytes() {
     ::malloc_trim(0);
@@ -92,7 +94,9 @@ int replay(const Options& options, int argc, char** argv) {
     theme::apply(application);
     EnglishPlurals plurals;
     QCoreApplication::installTranslator(&plurals);
-    Hand hand(options.demo, read_acts(options.replay));
+    DrawingLimits limits;
+    if (options.day) limits.pictures.kept = kept_in_a_day;
+    Hand hand(options.demo, read_acts(options.replay), limits);
     hand.before = [](std::size_t act) {
         std::printf("%zu\n", act);
         std::fflush(stdout);
