@@ -34,7 +34,7 @@ A file is functions in the formula language, with a head of lines that begin wit
 | `//! shown swirl(harbour)` | the formula by which it is shown, over the samples `harbour`, `chart`, `crab`, `blotch`, `hill` and `stones` (`core/catalogue/samples`) |
 | `//! picture picture same colour : words` | the same, for what is read at other places: a parameter of the type `sampler2D` |
 | `//! stage across size 1/4 repeat 3` | a function whose result is stored for the next, by its name; `size` is of the frame; `repeat` runs it so often, or as often as the frame can be halved (`levels`), each time reading the last round by its own name, with the round in a parameter `turn` |
-| `//! stage down native gaussian_down of across by near` | a stage that this processor does in one go, with the same numbers, while drivers run the function: which way (`nearest_places`, `gaussian_across`, `gaussian_down`, see `core/cpu/native.h`), the stage that it reads, and a function that gives it one number for all pixels; where that differs from pixel to pixel, the function is run here, too |
+| `//! stage down native gaussian_down of across by near` | a stage that this processor does in one go, with the same numbers, while drivers run the function: which way (`nearest_places`, `gaussian_across`, `gaussian_down`, `greatest_over_disc`, `least_over_disc`, see `core/cpu/native.h`), the stage that it reads, and a function that gives it one number for all pixels; where that differs from pixel to pixel, the function is run here, too |
 | `//! uses nearest` | puts in the text of `nearest.glsl`, a file beside it with a line `//! shared`, each once |
 
 Without `stage` lines the function that is named as the file is the operation. `same` stands for the type of what it is called

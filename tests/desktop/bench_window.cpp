@@ -101,12 +101,13 @@ void BenchWindow::settle_disk() {
 
 void BenchWindow::settle() {
     settle_disk();
-    // The results come as queued calls; a picture that was drawn smaller asks for a sharper one when it arrives.
+    // The results come as queued calls; a picture that was drawn smaller asks for a sharper one when it arrives, unless
+    // time runs.
     wait_for([this] {
         if (!models_->drawing.settled()) return false;
         QCoreApplication::sendPostedEvents();
         QCoreApplication::processEvents();
-        return models_->drawing.settled() && !models_->drawing.stage().reduced;
+        return models_->drawing.settled() && (!models_->drawing.stage().reduced || models_->playing.playing());
     });
 }
 

@@ -19,6 +19,12 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         Faults notices;
         const auto tasks = batch_tasks(*jobs, LACQUER_SOURCE "/demo/finishes", built_in_catalogue(), notices);
         if (!tasks && (tasks.fault().message.empty() || tasks.fault().id == "base.unexpected")) std::abort();
+        std::size_t all = 0;
+        for (int nth = 1; tasks && nth <= 2; ++nth) {
+            for (const BatchTask& task : share_of(*tasks, {nth, 2})) all += task.frames.size();
+        }
+        for (const BatchTask& task : tasks ? *tasks : std::vector<BatchTask>()) all -= task.frames.size();
+        if (all != 0) std::abort();
     }
     const Result<BatchShare> share = share_from(text.substr(0, 32));
     if (share && (share->nth < 1 || share->nth > share->count)) std::abort();

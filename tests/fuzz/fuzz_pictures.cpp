@@ -10,6 +10,7 @@
 #include <string>
 #include <string_view>
 
+#include "core/picture/coded.h"
 #include "core/picture/files.h"
 #include "core/picture/png.h"
 

@@ -1,8 +1,12 @@
 // Any bytes as a tape, as a packet of the play link, and as an easing; what they give is played.
+#include <unistd.h>
+
 #include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <cstdio>
 #include <cstdlib>
+#include <string>
 #include <string_view>
 
 #include "core/drive/arguments.h"
@@ -36,7 +40,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         }
     }
     // Written again, it reads as the same.
-    const Result<NamedTape> again = tape_from_text(tape_to_text(*tape), "fuzz.tape", notices);
+    const std::string path = "/dev/shm/lacquer-fuzz-" + std::to_string(::getpid()) + ".tape";
+    if (!save_tape(path, *tape)) return 0;
+    const Result<NamedTape> again = load_tape(path, notices);
+    std::remove(path.c_str());
     if (!again || again->tape != tape->tape) std::abort();
     return 0;
 }

@@ -20,8 +20,7 @@ std::string remark(const std::string& text) { return "/* " + comment_text(text) 
 class PlayWriter {
 public:
     explicit PlayWriter(const ShipMaterial& material)
-        : material_(material),
-          finish_(material.finish()),
+        : finish_(material.finish()),
           checked_(*material.request.checked),
           stem_(material.stem),
           names_(play_names(finish_)) {}
@@ -307,7 +306,6 @@ private:
         return text + set + answered_ + dials + "}\n";
     }
 
-    const ShipMaterial& material_;
     const Finish& finish_;
     const CheckedFinish& checked_;
     const std::string& stem_;

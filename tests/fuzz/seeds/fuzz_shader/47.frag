@@ -1,0 +1,2 @@
+#define F(a, b) a
+float x = F(1);

@@ -1,0 +1,1 @@
+#define defined 1

@@ -1,0 +1,2 @@
+float a;
+#version 300 es

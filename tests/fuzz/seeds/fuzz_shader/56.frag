@@ -1,0 +1,1 @@
+uniform samplerCube s;

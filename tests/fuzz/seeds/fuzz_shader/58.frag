@@ -1,0 +1,1 @@
+float gl_x;

@@ -1,0 +1,1 @@
+void f(uniform float a) {}

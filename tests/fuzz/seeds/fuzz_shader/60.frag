@@ -1,0 +1,1 @@
+void f(const out float a) {}

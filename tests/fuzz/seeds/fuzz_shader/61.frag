@@ -1,0 +1,1 @@
+float f(float a[3]) { return a[0]; } void main() { for (int i = 0; bool b = i < 3; i++) {} while (bool c = false) {} float[2] q = float[2](1., 2.); float[] r = float[](1., 2.); }

@@ -1,0 +1,1 @@
+out vec4 c; void main() { if (bool b = true) c = vec4(1); while (float(1) > 2.) {} int i[3]; i[0] = 1; }
