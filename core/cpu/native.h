@@ -50,8 +50,8 @@ NativeWay nearest_places_way();
 NativeWay gaussian_across_way();
 NativeWay gaussian_down_way();
 
-/// The greatest, or least, of a disc's pixels, in each channel by itself; its radius is `argument` in pixels of the frame,
-/// up to 63, or that of a square where it is below 0; held at the borders. Parts of a pixel count. 0 stores 0.
+/// The greatest, or least, of a disc's pixels, in each channel by itself; its radius is `argument` in pixels of the
+/// frame, up to 63, or that of a square where it is below 0; held at the borders. Parts of a pixel count. 0 stores 0.
 NativeWay greatest_over_disc_way();
 NativeWay least_over_disc_way();
 
