@@ -164,7 +164,8 @@ void Drawing::take_stage(StagePicture done) {
 
 // What was drawn smaller to be in time is drawn once more at rest; beside a fault it is the last good picture.
 void Drawing::sharpen() {
-    if ((!stage_.reduced && !stage_.in_a_drag) || stage_.more_comes || document_.interacting() || playing_.playing()) return;
+    if ((!stage_.reduced && !stage_.in_a_drag) || stage_.more_comes || document_.interacting() || playing_.playing())
+        return;
     last_stage_.may_reduce = false;
     last_stage_.in_a_drag = last_stage_.request.in_a_drag = false;
     render_->ask_stage(last_stage_);
