@@ -73,13 +73,18 @@ void vignette_by_hand(benchmark::State& state) {
     by_hand(state, vignette(), 1,
             [](Picture& out, WorkerPool& pool) { bench::draw_noise_vignette(out, 0.5F, 0.4F, pool); });
 }
-void vignette_by_strips_of_avx2(benchmark::State& state) {
+std::optional<KernelSet> avx2_kernels() {
     const std::vector<KernelSet> sets = kernel_sets();
     const auto avx2 = std::find_if(sets.begin(), sets.end(), [](const KernelSet& set) { return set.name == "AVX2"; });
-    if (avx2 == sets.end()) return state.SkipWithError("this processor has no AVX2");
-    by_backend(state, vignette(), Backend::cpu, *avx2);
+    return avx2 != sets.end() ? std::optional(*avx2) : std::nullopt;
+}
+void vignette_by_strips_of_avx2(benchmark::State& state) {
+    const std::optional<KernelSet> kernels = avx2_kernels();
+    if (!kernels) return state.SkipWithError("this processor has no AVX2");
+    by_backend(state, vignette(), Backend::cpu, kernels);
 }
 void vignette_by_hand_for_avx2(benchmark::State& state) {
+    if (!avx2_kernels()) return state.SkipWithError("this processor has no AVX2");
     by_hand(state, vignette(), 1,
             [](Picture& out, WorkerPool& pool) { bench::avx2::draw_noise_vignette(out, 0.5F, 0.4F, pool); });
 }

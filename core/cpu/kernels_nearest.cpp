@@ -280,7 +280,9 @@ bool nearest_places(const NativeInputs& inputs, const KernelSet& /*kernels*/, Pi
 
 }  // namespace
 
-NativeWay nearest_places_way() { return {"nearest_places", kinds, 2 * kinds, kinds * sizeof(float), nearest_places}; }
+NativeWay nearest_places_way() {
+    return {"nearest_places", kinds, 2 * kinds, kinds * sizeof(float), 0, nearest_places};
+}
 
 }  // namespace lacquer
 #endif

@@ -30,6 +30,7 @@ struct NativeWay {
     int reads = 0;          ///< channels of what it reads; 0 for any
     int stores = 0;         ///< channels of what it stores; 0 for as many as it reads
     int working_bytes = 0;  ///< besides, a pixel
+    int column_bytes = 0;   ///< besides, a column, of each thread
     NativeRun run = nullptr;
 };
 

@@ -4,9 +4,9 @@
 #include <array>
 #include <atomic>
 #include <cmath>
-#include <limits>
 #include <vector>
 
+#include "core/base/plain_vector.h"
 #include "core/cpu/disc_line.h"
 #include "core/cpu/native.h"
 
@@ -16,6 +16,7 @@ namespace {
 
 constexpr double furthest_radius = 63;  // pixels of the frame
 constexpr int longest_level = 6;        // runs of 2 to the power of this
+constexpr int band_rows = 32;           // that are drawn by one thread in one go
 
 // Where the two runs of a row begin, from some pixel.
 struct Runs {
@@ -30,16 +31,17 @@ struct Row {
     double away = 0;
 };
 
-// Lines of runs of each length, level 0 being the picture's own, for some rows of it.
+// Lines of runs of each length, level 0 being the picture's own, for some rows of it. Not whole if it was called off.
 class Levels {
 public:
-    Levels(const PictureView& from, int first, int count, int levels, double across, Further further)
+    Levels(const PictureView& from, int first, int count, int levels, double across, Further further,
+           const Cancel& cancel)
         : from_(from), first_(first), row_(row_of(from)), made_(static_cast<std::size_t>(levels)) {
         for (int level = 1; level <= levels; ++level) {
-            std::vector<float>& lines = made_[static_cast<std::size_t>(level - 1)];
+            PlainVector<float>& lines = made_[static_cast<std::size_t>(level - 1)];
             lines.resize(static_cast<std::size_t>(count) * row_);
             const LineOffset offset = line_offset(across * (1 << (level - 1)));
-            for (int y = first; y < first + count; ++y)
+            for (int y = first; y < first + count && !cancel.requested(); ++y)
                 join(at(level - 1, y), offset, further, lines.data() + static_cast<std::size_t>(y - first) * row_);
         }
     }
@@ -71,7 +73,7 @@ private:
     const PictureView& from_;
     const int first_;
     const std::size_t row_;  // numbers
-    std::vector<std::vector<float>> made_;
+    std::vector<PlainVector<float>> made_;
 };
 
 class Discs {
@@ -102,16 +104,17 @@ public:
             for (const Runs& runs : *all) levels_ = std::max(levels_, runs.level);
     }
 
-    // Some rows, with the lines that are read for them.
-    void draw(int first, int count, Picture& to) const {
+    // Some rows, with the lines that are read for them. False if it was called off.
+    bool draw(int first, int count, Picture& to, const Cancel& cancel) const {
         const auto [least, most] = std::minmax_element(
             rows_.begin(), rows_.end(), [](const Row& a, const Row& b) { return a.down.whole < b.down.whole; });
         const int top = row_at(first + least->down.whole);
         const int bottom = row_at(first + count + most->down.whole);
-        const Levels levels(from_, top, bottom - top + 1, levels_, scale_across_, further_);
+        const Levels levels(from_, top, bottom - top + 1, levels_, scale_across_, further_, cancel);
         std::vector<DiscRow> rows(rows_.size());
         const auto channels = static_cast<std::size_t>(from_.channels);
         for (int y = first; y < first + count; ++y) {
+            if (cancel.requested()) return false;
             std::size_t column = 0;  // of the border
             for (int x = 0; x < from_.width; ++x) {
                 if (is_inside(x)) {
@@ -127,6 +130,7 @@ public:
             furthest_line(rows, further_, 0, static_cast<std::size_t>(from_.width - 2 * margin_) * channels,
                           to.at(margin_, y));
         }
+        return true;
     }
 
 private:
@@ -192,11 +196,10 @@ bool furthest(const NativeInputs& inputs, Further further, Picture& to, WorkerPo
         return true;
     }
     const Discs discs(inputs, further);
-    constexpr int rows = 32;
     std::atomic<bool> whole = true;
-    pool.run((to.height + rows - 1) / rows, [&](int piece) {
-        if (cancel.requested()) whole = false;
-        if (whole) discs.draw(piece * rows, std::min(rows, to.height - piece * rows), to);
+    pool.run((to.height + band_rows - 1) / band_rows, [&](int band) {
+        const int first = band * band_rows;
+        if (whole && !discs.draw(first, std::min(band_rows, to.height - first), to, cancel)) whole = false;
     });
     return whole;
 }
@@ -211,12 +214,13 @@ bool least(const NativeInputs& inputs, const KernelSet& /*kernels*/, Picture& to
     return furthest(inputs, Further::least, to, pool, cancel);
 }
 
-// The lines of runs that a thread has at a time, for a picture of as many rows as two threads draw.
-constexpr int lines_a_pixel = 48;
+// The lines of runs that a thread has at a time, for the widest disc of four channels.
+constexpr int line_bytes =
+    longest_level * (band_rows + 2 * static_cast<int>(furthest_radius) + 1) * 4 * static_cast<int>(sizeof(float));
 
 }  // namespace
 
-NativeWay greatest_over_disc_way() { return {"greatest_over_disc", 0, 0, lines_a_pixel, greatest}; }
-NativeWay least_over_disc_way() { return {"least_over_disc", 0, 0, lines_a_pixel, least}; }
+NativeWay greatest_over_disc_way() { return {"greatest_over_disc", 0, 0, 0, line_bytes, greatest}; }
+NativeWay least_over_disc_way() { return {"least_over_disc", 0, 0, 0, line_bytes, least}; }
 
 }  // namespace lacquer

@@ -79,7 +79,8 @@ std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
             if (is_kept) held.take(width, height, resource_of(pass, name).channels);
             if (is_kept && !is_last) held.keep(name);
         }
-        if (const NativeWay* way = native_way_of(pass)) held.take_in_passing(width * height * way->working_bytes);
+        if (const NativeWay* way = native_way_of(pass))
+            held.take_in_passing(width * height * way->working_bytes + width * way->column_bytes * tools_.pool.size());
         if (hands_out) {
             for (const std::string& name : done_with[i]) held.release(name);
         }

@@ -288,8 +288,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     ticking_since_ = std::chrono::steady_clock::now();
     const bool is_at_rest = !job.may_reduce && !job.in_a_drag && !job.values;
-    const int width = job.request.frame_width > 0 ? job.request.frame_width : job.request.checked->finish->frame_width;
-    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= width;
+    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(job.request).frame_width;
     if (is_at_rest && is_large && last_full_frame_ms_ > long_frame_ms) {
         draw_stage_of(job, cancel, Pixels::of_view);
         if (cancel.requested()) return;
@@ -309,10 +308,9 @@ void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, 
     done.reduced = pixels != Pixels::all;
     done.more_comes = pixels == Pixels::of_view;
     if (pixels == Pixels::as_there_is_time) {
-        const int width = request.frame_width > 0 ? request.frame_width : finish.frame_width;
-        const int height = request.frame_height > 0 ? request.frame_height : finish.frame_height;
-        request.width = std::max(1, width / drag_divisor_);
-        request.height = std::max(1, height / drag_divisor_);
+        const FrameSize whole = frame_size(request);
+        request.width = std::max(1, whole.frame_width / drag_divisor_);
+        request.height = std::max(1, whole.frame_height / drag_divisor_);
     } else if (pixels == Pixels::of_view) {
         request.width = job.view.width();
         request.height = job.view.height();

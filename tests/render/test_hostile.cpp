@@ -113,6 +113,18 @@ TEST_CASE("what would take more memory than there may be is said before anything
         chain.emplace_back(std::string(1, name), fmt::format("texture({}, uv.yx)", static_cast<char>(name - 1)));
     request.checked = test::checked(finish_of(chain));
     CHECK(narrow.render(request, Cancel()));
+    // What is done in one go holds some lines for each thread, however many there are: here 3.9 MB beside 2.1 a
+    // picture.
+    request.checked = test::checked(finish_of({{"grown", "grow(value_noise(uv * 9), 4)"}}));
+    request.width = 256;
+    request.height = 2048;
+    const auto fits_into = [&](std::size_t bytes) {
+        limits.most_in_use = bytes;
+        Renderer tight(pool, std::nullopt, std::make_shared<RenderStores>(limits));
+        return static_cast<bool>(tight.render(request, Cancel()));
+    };
+    CHECK(fits_into(14'000'000));
+    CHECK_FALSE(fits_into(5'000'000));
 }
 
 TEST_CASE("a loop that would never end does, and a long one can be called off") {
@@ -144,6 +156,8 @@ TEST_CASE("a drawing at 4k that is called off has stopped within 50 ms, wherever
                for (int i = 0; i < 60; ++i) sum += " + fractal_gradient_noise(uv * " + std::to_string(i) + ", 8)";
                return sum;
            }()}}},
+        {"growing",
+         {{"base", "value_noise(uv * 900) * vec4(1)"}, {"wide", "grow(base, 32)"}, {"a", "shrink(wide, 31)"}}},
         {"levels", {{"base", "value_noise(uv * 900)"}, {"a", "textureLod(base, uv, 5) + textureLod(base, uv.yx, 3)"}}},
     };
     for (const Heavy& heavy : all) {
