@@ -201,15 +201,12 @@ Result<Done> read_functions(Operation& operation) {
         if (auto fault = missing(stage.function)) return *fault;
         if (!stage.native) continue;
         if (auto fault = missing(stage.native->argument)) return *fault;
-        const auto is_from = [&](const OperationStage& other) {
-            return other.function == stage.native->from && other.scale == stage.scale;
-        };
+        const auto is_from = [&](const OperationStage& other) { return other.function == stage.native->from; };
         const bool is_before =
             std::any_of(operation.stages.data(), operation.stages.data() + (&stage - operation.stages.data()), is_from);
         if (!is_before)
             return whole.fault(
-                "there is no stage '" + stage.native->from + "' of its size before '" + stage.function + "'",
-                "name one that is");
+                "there is no stage '" + stage.native->from + "' before '" + stage.function + "'", "name one that is");
     }
     operation.code = std::make_shared<const Code>(std::move(*code));
     return Done{};

@@ -26,4 +26,7 @@ struct GaussianLine {
 /// Stores the weighted means of the numbers `from` up to `end` of a line, adding up pair by pair.
 void weigh_line(const GaussianLine& line, std::size_t from, std::size_t end, float* to);
 
+/// Stores the weighted sums of the numbers of lines that lie one after another, each `count` numbers long.
+void mix_lines(const float* first, std::span<const float> weights, std::size_t count, float* to);
+
 }  // namespace lacquer

@@ -134,6 +134,8 @@ std::string to_text(const Ir& ir);
 
 /// Replaces what has only constant inputs by its value, computed by the same kernels.
 Ir fold_constants(const Ir& ir);
+/// Reads what is read at a pixel's own place as what is there.
+Ir read_in_place(const Ir& ir);
 /// Computes what stands twice only once.
 Ir share_common(const Ir& ir);
 /// Drops what no output needs.

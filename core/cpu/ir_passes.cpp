@@ -145,6 +145,24 @@ Ir fold_constants(const Ir& ir) {
     return rebuild.finish();
 }
 
+Ir read_in_place(const Ir& ir) {
+    Rebuild rebuild(ir);
+    std::vector<Op> made_by(static_cast<std::size_t>(ir.value_count), Op::constant);
+    for (const Instruction& old : ir.code) {
+        Instruction i = old;
+        for (int k = 0; k < op_info(i.op).outputs; ++k) made_by[static_cast<std::size_t>(i.first_out + k)] = i.op;
+        const auto is_made_by = [&](std::size_t input, Op op) {
+            return made_by[static_cast<std::size_t>(i.in[input])] == op;
+        };
+        if (i.op == Op::sample && is_made_by(0, Op::uv_x) && is_made_by(1, Op::uv_y)) {
+            i.op = Op::read_here;
+            i.in = {};
+        }
+        rebuild.keep(rebuild.with_moved_inputs(i), i.first_out);
+    }
+    return rebuild.finish();
+}
+
 namespace {
 
 // Instructions that have been met, by what they compute. Those met within a loop or a part that may be skipped are
@@ -443,7 +461,7 @@ Ir split_noise(const Ir& ir) {
 }
 
 Ir optimised(const Ir& ir) {
-    const Ir short_ir = drop_unused(hoist_from_loops(share_common(fold_constants(ir))));
+    const Ir short_ir = drop_unused(hoist_from_loops(share_common(read_in_place(fold_constants(ir)))));
     return split_noise(fuse(drop_certain_choices(with_rates(short_ir))));
 }
 

@@ -49,6 +49,38 @@ std::size_t weigh(const GaussianLine& line, std::size_t at, std::size_t end, flo
     return at;
 }
 
+template <std::size_t vectors>
+HWY_INLINE void mix_some(const float* first, std::span<const float> weights, std::size_t count, std::size_t at,
+                         float* to) {
+    const F d;
+    const std::size_t lanes = hn::Lanes(d);
+    V a = hn::Zero(d);
+    V b = a;
+    V c = a;
+    V e = a;
+    const float* from = first + at;
+    for (const float share : weights) {
+        const V weight = hn::Set(d, share);
+        a = hn::Add(a, hn::Mul(hn::LoadU(d, from), weight));
+        if (vectors > 1) b = hn::Add(b, hn::Mul(hn::LoadU(d, from + lanes), weight));
+        if (vectors > 1) c = hn::Add(c, hn::Mul(hn::LoadU(d, from + 2 * lanes), weight));
+        if (vectors > 1) e = hn::Add(e, hn::Mul(hn::LoadU(d, from + 3 * lanes), weight));
+        from += count;
+    }
+    hn::StoreU(a, d, to + at);
+    if (vectors > 1) hn::StoreU(b, d, to + at + lanes);
+    if (vectors > 1) hn::StoreU(c, d, to + at + 2 * lanes);
+    if (vectors > 1) hn::StoreU(e, d, to + at + 3 * lanes);
+}
+
+std::size_t mix_whole(const float* first, std::span<const float> weights, std::size_t count, float* to) {
+    const std::size_t lanes = hn::Lanes(F());
+    std::size_t at = 0;
+    for (; at + 4 * lanes <= count; at += 4 * lanes) mix_some<4>(first, weights, count, at, to);
+    for (; at + lanes <= count; at += lanes) mix_some<1>(first, weights, count, at, to);
+    return at;
+}
+
 }  // namespace lacquer::HWY_NAMESPACE
 HWY_AFTER_NAMESPACE();
 
@@ -56,6 +88,7 @@ HWY_AFTER_NAMESPACE();
 namespace lacquer {
 
 HWY_EXPORT(weigh);
+HWY_EXPORT(mix_whole);
 
 void weigh_line(const GaussianLine& line, std::size_t from, std::size_t end, float* to) {
     for (std::size_t at = HWY_DYNAMIC_DISPATCH(weigh)(line, from, end, to); at < end; ++at) {
@@ -63,6 +96,14 @@ void weigh_line(const GaussianLine& line, std::size_t from, std::size_t end, flo
         for (const LinePair& pair : line.pairs)
             sum += (read_one(pair.after, at) + read_one(pair.before, at)) * pair.weight;
         to[at] = sum / line.total;
+    }
+}
+
+void mix_lines(const float* first, std::span<const float> weights, std::size_t count, float* to) {
+    for (std::size_t at = HWY_DYNAMIC_DISPATCH(mix_whole)(first, weights, count, to); at < count; ++at) {
+        float sum = 0;
+        for (std::size_t i = 0; i < weights.size(); ++i) sum += first[i * count + at] * weights[i];
+        to[at] = sum;
     }
 }
 

@@ -19,9 +19,11 @@ struct NativeInputs {
     float argument = 0;      ///< a number that is the same for all pixels; its meaning is the way's
     float frame_width = 1;   ///< the finish's own frame, pixels
     float frame_height = 1;  ///< the same
+    float stage_width = 1;   ///< what is stored, in pixels, where the frame is drawn at its own size
+    float stage_height = 1;  ///< the same
 };
 
-/// Fills `to`, which has the size of what is read. False if it was called off: then `to` is unfinished.
+/// Fills `to`, which has the size of what is read but for ways that resize. False if it was called off: then `to` is unfinished.
 using NativeRun = bool (*)(const NativeInputs& inputs, const KernelSet& kernels, Picture& to, WorkerPool& pool,
                            const Cancel& cancel);
 
@@ -32,12 +34,13 @@ struct NativeWay {
     int working_bytes = 0;  ///< besides, a pixel
     int column_bytes = 0;   ///< besides, a column, of each thread
     NativeRun run = nullptr;
+    bool resizes = false;  ///< whether it stores at another size than that of what it reads
 };
 
 /// The way of this name; null if there is none, then the text is run.
 const NativeWay* native_way(std::string_view name);
 
-// The ways, each in a file of its own: kernels_nearest.cpp, native_gaussian.cpp, native_discs.cpp.
+// The ways, each in a file of its own: kernels_nearest.cpp, native_gaussian.cpp, native_discs.cpp, native_quarter.cpp.
 
 /// The nearest pixels of two kinds. Reads 0 where a pixel is of a kind, else 1e6, in one channel for each kind; stores
 /// for each kind how far to the right and down the nearest is, in drawn pixels, and 0, 1e6 where none is nearer than
@@ -46,10 +49,17 @@ const NativeWay* native_way(std::string_view name);
 /// Recognition 27(11), 1994.
 NativeWay nearest_places_way();
 
-/// A Gaussian along one axis: the mean of the pixels at whole distances, in pixels of the frame, up to four times the
-/// standard deviation `argument` in pixels of the frame, held at the borders. What is 0 or below stores 0.
+/// A Gaussian along one axis: the mean of the pixels at whole distances, in pixels of the stage at its own size, up to
+/// four times the standard deviation `argument` in such pixels, held at the borders. What is 0 or below stores 0.
 NativeWay gaussian_across_way();
 NativeWay gaussian_down_way();
+
+/// A copy at a quarter of the frame's size, with four pixels of it to spare on every side, made by a Gaussian whose
+/// standard deviation is `argument` pixels of the copy, up to 8, and that reaches three times as far. 0 stores 0.
+NativeWay gaussian_quarter_way();
+
+/// Such a copy at the frame's size again, by a cubic B-spline through its pixels. An `argument` of 0 stores 0.
+NativeWay spline_from_quarter_way();
 
 /// The greatest, or least, of a disc's pixels, in each channel by itself; its radius is `argument` in pixels of the
 /// frame, up to 63, or that of a square where it is below 0; held at the borders. Parts of a pixel count. 0 stores 0.

@@ -44,8 +44,8 @@ public:
           across_(across),
           row_(static_cast<std::size_t>(from_.width) * static_cast<std::size_t>(from_.channels)),
           shares_(shares_of(inputs.argument, kernels)) {
-        const double scale = across ? static_cast<double>(from_.width) / static_cast<double>(inputs.frame_width)
-                                    : static_cast<double>(from_.height) / static_cast<double>(inputs.frame_height);
+        const double scale = across ? static_cast<double>(from_.width) / static_cast<double>(inputs.stage_width)
+                                    : static_cast<double>(from_.height) / static_cast<double>(inputs.stage_height);
         for (std::size_t i = 1; i <= shares_.at.size(); ++i) {
             after_.push_back(line_offset(static_cast<double>(i) * scale));
             before_.push_back(line_offset(-static_cast<double>(i) * scale));

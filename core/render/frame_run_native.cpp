@@ -11,9 +11,11 @@ const NativeWay* way_of(const Pass& pass) {
     if (pass.native == nullptr) return nullptr;
     const NativeWay* way = native_way(pass.native->way);
     if (way == nullptr) return nullptr;
-    const int reads = resource_of(pass, pass.native->from).channels;
+    const Resource from = resource_of(pass, pass.native->from);
     const int stores = resource_of(pass, pass.outputs.front()).channels;
-    const bool fits = (way->reads == 0 || way->reads == reads) && stores == (way->stores == 0 ? reads : way->stores);
+    const bool fits = (way->reads == 0 || way->reads == from.channels) &&
+                      stores == (way->stores == 0 ? from.channels : way->stores) &&
+                      (way->resizes || from.scale == pass.scale);
     return fits ? way : nullptr;
 }
 
@@ -51,8 +53,11 @@ bool FrameRun::store_natively(const Pass& pass) {
     inputs.argument = number.front().data.front();
     inputs.frame_width = static_cast<float>(size_.frame_width);
     inputs.frame_height = static_cast<float>(size_.frame_height);
+    inputs.stage_width = static_cast<float>(scaled_side(size_.frame_width, pass.scale));
+    inputs.stage_height = static_cast<float>(scaled_side(size_.frame_height, pass.scale));
     const std::string& name = pass.outputs.front();
-    Picture made = pictures_.blank(inputs.from.width, inputs.from.height, resource_of(pass, name).channels);
+    Picture made = pictures_.blank(scaled_side(size_.width, pass.scale), scaled_side(size_.height, pass.scale),
+                                   resource_of(pass, name).channels);
     whole_ = way->run(inputs, tools_.kernels, made, tools_.pool, cancel_) && whole_;
     if (whole_) pictures_.store(name, std::move(made));
     return true;

@@ -31,10 +31,16 @@ std::vector<const Operation*> operations_with_native_stages() {
     return found;
 }
 
-bool goes_over_discs(const Operation& operation) {
-    return std::any_of(operation.stages.begin(), operation.stages.end(), [](const OperationStage& stage) {
-        return stage.native && stage.native->way.ends_with("_over_disc");
-    });
+// To the bit at the frame's own size, but for the ends of a disc's rows: where they lie halfway between two of the 256
+// places within a pixel, single precision puts them on either. Copies at a quarter of the size are summed up in another
+// order.
+double rounding_of(const Operation& operation) {
+    const auto has = [&](std::string_view part) {
+        return std::any_of(operation.stages.begin(), operation.stages.end(), [&](const OperationStage& stage) {
+            return stage.native && stage.native->way.find(part) != std::string::npos;
+        });
+    };
+    return has("_over_disc") ? 1.0 / 256 : has("_quarter") ? 2e-6 : 0;
 }
 
 // The operations that come along, with all that is native taken out of their files.
@@ -87,14 +93,24 @@ double largest_difference(const Picture& a, const Picture& b) {
     return largest;
 }
 
-bool run(const char* way, const Picture& from, float argument, Picture& to, const Cancel& cancel = Cancel()) {
-    static WorkerPool pool(3);
+NativeInputs inputs_of(const Picture& from, float argument) {
     NativeInputs inputs;
     inputs.from = view_of(from);
     inputs.argument = argument;
     inputs.frame_width = static_cast<float>(from.width);
     inputs.frame_height = static_cast<float>(from.height);
+    inputs.stage_width = inputs.frame_width;
+    inputs.stage_height = inputs.frame_height;
+    return inputs;
+}
+
+bool run(const char* way, const NativeInputs& inputs, Picture& to, const Cancel& cancel = Cancel()) {
+    static WorkerPool pool(3);
     return native_way(way)->run(inputs, best_kernels(), to, pool, cancel);
+}
+
+bool run(const char* way, const Picture& from, float argument, Picture& to, const Cancel& cancel = Cancel()) {
+    return run(way, inputs_of(from, argument), to, cancel);
 }
 
 Picture random_seeds(int width, int height, int every, std::uint32_t seed) {
@@ -166,10 +182,8 @@ TEST_CASE("what is done natively is what the text draws") {
             const Picture text = drawn(finish, texts, 0, 0).picture;
             INFO(formula);
             CHECK(drawn(finish, texts, 0, 0).native == 0);
-            // To the bit at the frame's own size, but for the ends of a disc's rows: where they lie halfway between two
-            // of the 256 places within a pixel, single precision puts them on either.
             const Picture native = drawn(finish, built_in_catalogue(), 0, 0).picture;
-            CHECK(largest_difference(native, text) <= (goes_over_discs(*operation) ? 1.0 / 256 : 0));
+            CHECK(largest_difference(native, text) <= rounding_of(*operation));
             for (const auto& [width, height] : {std::pair{1, 1}, {2, 3}, {37, 19}, {300, 200}}) {
                 INFO(width << " x " << height);
                 CHECK(largest_difference(drawn(finish, built_in_catalogue(), width, height).picture,
@@ -184,8 +198,8 @@ TEST_CASE("a reach that is not the same everywhere is left to the text") {
         const Finish finish = test::finish_of({{"view", "vec4(uv, 0, step(0.5, uv.x))"}, {"made", formula}});
         return drawn(finish, built_in_catalogue(), 32, 18).native;
     };
-    CHECK(native_in("gaussian_blur(view, 5)") == 2);
-    CHECK(native_in("gaussian_blur(view, 5 * frame_size.x / 1280)") == 2);
+    CHECK(native_in("gaussian_blur(view, 5)") == 6);
+    CHECK(native_in("gaussian_blur(view, 5 * frame_size.x / 1280)") == 6);
     CHECK(native_in("gaussian_blur(view, 5 * uv.x)") == 0);
     CHECK(native_in("gaussian_blur(view, 5 * view.a)") == 0);
     CHECK(native_in("outline(view, 3 + value_noise(uv))") == 0);
@@ -288,6 +302,34 @@ TEST_CASE("a Gaussian is the same by every instruction set, and ends for any num
     }
 }
 
+TEST_CASE("a copy at a quarter of the size is the same by every instruction set, and is spread for any number") {
+    std::mt19937 random(9);
+    for (const auto& [width, height, channels] : {std::array{131, 140, 4}, {200, 133, 2}, {130, 129, 1}, {20, 300, 4}}) {
+        Picture from(width, height, channels);
+        for (float& value : from.data) value = static_cast<float>(random() % 1000) / 500.0F;
+        const bool has_copy = width > 32;
+        for (const float odd : {0.75F, 3.0F, 0.0F, -1.0F, std::nanf(""), 1e30F}) {
+            std::vector<Picture> made;
+            for (const std::int64_t target : hwy::SupportedAndGeneratedTargets()) {
+                hwy::SetSupportedTargetsForTest(target);
+                Picture copy(scaled_side(width, 0.25), scaled_side(height, 0.25), channels);
+                REQUIRE(run("gaussian_quarter", from, odd, copy));
+                NativeInputs inputs = inputs_of(from, odd);
+                inputs.from = view_of(copy);
+                Picture& spread = made.emplace_back(width, height, channels);
+                REQUIRE(run("spline_from_quarter", inputs, spread));
+                CHECK(spread.data == made.front().data);
+            }
+            hwy::SetSupportedTargetsForTest(0);
+            const auto [least, most] = std::minmax_element(made.front().data.begin(), made.front().data.end());
+            INFO(width << " x " << height << ", " << odd);
+            CHECK(*least >= 0.0F);
+            CHECK(*most <= 2.00001F);
+            CHECK((*most > 0.5F) == (has_copy && odd > 0));
+        }
+    }
+}
+
 TEST_CASE("what is furthest over a disc is the same by every instruction set, and ends for any number") {
     std::mt19937 random(12);
     for (const auto& [width, height, channels] : {std::array{71, 9, 4}, {1, 1, 1}, {2, 30, 2}, {40, 40, 1}}) {
@@ -349,6 +391,8 @@ TEST_CASE("what is called off stops") {
     Picture soft(300, 200, 2);
     CHECK_FALSE(run("gaussian_across", seeds, 5, soft, cancel));
     CHECK_FALSE(run("gaussian_down", seeds, 5, soft, cancel));
+    Picture quarter(75, 50, 2);
+    CHECK_FALSE(run("gaussian_quarter", seeds, 0.75F, quarter, cancel));
     CHECK_FALSE(run("greatest_over_disc", seeds, 5, soft, cancel));
     CHECK_FALSE(run("least_over_disc", seeds, 5, soft, cancel));
 }

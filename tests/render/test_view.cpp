@@ -83,6 +83,8 @@ TEST_CASE("whole vectors become the bytes that single numbers do, at every width
         for (const float near : {std::nextafter(there, 0.0F), there, std::nextafter(there, 1.0F)})
             numbers.push_back(near);
     }
+    // And all over the curve.
+    for (float value = 0.0015F; value < 1.0F; value *= 1.00001F) numbers.push_back(value);
     const auto plain = [](float value) {
         return !(value > 0.0F) ? 0 : value >= 1.0F ? 255 : static_cast<int>(value * 255.0F + 0.5F);
     };
