@@ -205,8 +205,8 @@ Result<Done> read_functions(Operation& operation) {
         const bool is_before =
             std::any_of(operation.stages.data(), operation.stages.data() + (&stage - operation.stages.data()), is_from);
         if (!is_before)
-            return whole.fault(
-                "there is no stage '" + stage.native->from + "' before '" + stage.function + "'", "name one that is");
+            return whole.fault("there is no stage '" + stage.native->from + "' before '" + stage.function + "'",
+                               "name one that is");
     }
     operation.code = std::make_shared<const Code>(std::move(*code));
     return Done{};

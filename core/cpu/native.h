@@ -23,7 +23,8 @@ struct NativeInputs {
     float stage_height = 1;  ///< the same
 };
 
-/// Fills `to`, which has the size of what is read but for ways that resize. False if it was called off: then `to` is unfinished.
+/// Fills `to`, which has the size of what is read but for ways that resize. False if it was called off: then `to` is
+/// unfinished.
 using NativeRun = bool (*)(const NativeInputs& inputs, const KernelSet& kernels, Picture& to, WorkerPool& pool,
                            const Cancel& cancel);
 
@@ -35,6 +36,7 @@ struct NativeWay {
     int column_bytes = 0;   ///< besides, a column, of each thread
     NativeRun run = nullptr;
     bool resizes = false;  ///< whether it stores at another size than that of what it reads
+    bool rests = false;    ///< whether an argument that is not above 0 stores nothing but 0
 };
 
 /// The way of this name; null if there is none, then the text is run.

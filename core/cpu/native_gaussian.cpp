@@ -140,7 +140,7 @@ bool down(const NativeInputs& inputs, const KernelSet& kernels, Picture& to, Wor
 
 }  // namespace
 
-NativeWay gaussian_across_way() { return {"gaussian_across", 0, 0, 0, 0, across}; }
-NativeWay gaussian_down_way() { return {"gaussian_down", 0, 0, 0, 0, down}; }
+NativeWay gaussian_across_way() { return {"gaussian_across", 0, 0, 0, 0, across, false, true}; }
+NativeWay gaussian_down_way() { return {"gaussian_down", 0, 0, 0, 0, down, false, true}; }
 
 }  // namespace lacquer

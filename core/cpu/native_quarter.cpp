@@ -46,8 +46,8 @@ public:
 
     // The pixel has all its readings.
     void end_pixel() {
-        const auto [least, most] = std::minmax_element(
-            read_.begin(), read_.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+        const auto [least, most] = std::minmax_element(read_.begin(), read_.end(),
+                                                       [](const auto& a, const auto& b) { return a.first < b.first; });
         Stored stored{least->first, weights_.size(), static_cast<std::size_t>(most->first - least->first) + 1};
         weights_.resize(stored.begin + stored.count, 0.0F);
         float total = 0;
@@ -188,11 +188,10 @@ bool from_quarter(const NativeInputs& inputs, const KernelSet& /*kernels*/, Pict
 }
 
 constexpr int row_bytes = 16;  // a column of the row that is being put together
-constexpr bool resizes = true;
 
 }  // namespace
 
-NativeWay gaussian_quarter_way() { return {"gaussian_quarter", 0, 0, 0, row_bytes, to_quarter, resizes}; }
-NativeWay spline_from_quarter_way() { return {"spline_from_quarter", 0, 0, 0, row_bytes, from_quarter, resizes}; }
+NativeWay gaussian_quarter_way() { return {"gaussian_quarter", 0, 0, 0, row_bytes, to_quarter, true, true}; }
+NativeWay spline_from_quarter_way() { return {"spline_from_quarter", 0, 0, 0, row_bytes, from_quarter, true, true}; }
 
 }  // namespace lacquer

@@ -75,8 +75,9 @@ HWY_NOINLINE VI by_the_table(V held, const SrgbEncoder& encode) {
     return hn::IfThenElse(reached, hn::Add(level, hn::Set(di, 1)), level);
 }
 
-// The level, before rounding, within `curve_error`. What is small is first brought near 1 by steps whose part in the curve,
-// x^(5/12), is known; there a polynomial meets the curve at Chebyshev's points. Roots take three times as long as all this.
+// The level, before rounding, within `curve_error`. What is small is first brought near 1 by steps whose part in the
+// curve, x^(5/12), is known; there a polynomial meets the curve at Chebyshev's points. Roots take three times as long
+// as all this.
 constexpr float curve_error = 3e-4F;
 HWY_INLINE V on_the_curve(V linear) {
     const F d;

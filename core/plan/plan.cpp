@@ -25,6 +25,7 @@ struct Sources {
     Views there;  // steps that it reads at other places
     Views grounds;
     Views pyramids;  // pictures that it reads at other sizes
+    Views sized;     // pictures whose size it asks for
 };
 
 Sources sources_of(const Typed& typed) {
@@ -36,6 +37,7 @@ Sources sources_of(const Typed& typed) {
         const auto* reading = node.as<PictureReading>();
         if (symbol == SymbolKind::ground || symbol == SymbolKind::gradient) sources.grounds.push_back(*name);
         if (reading != nullptr && reading->builtin == Builtin::texture_lod) sources.pyramids.push_back(*name);
+        if (reading != nullptr && reading->builtin == Builtin::texture_size) sources.sized.push_back(*name);
         if (symbol == SymbolKind::step) (reading != nullptr ? sources.there : sources.here).push_back(*name);
     };
     visit_nodes(typed, collect);
@@ -215,8 +217,16 @@ private:
             native->from = use->from;
             native->argument = argument_pass(pass, use->argument);
             native->spared = spared_by(plan, i, use->from);
+            native->may_shrink =
+                !is_sized(pass.outputs.front()) && resource_of(pass, pass.outputs.front()).lifetime != Lifetime::tick;
             pass.native = std::move(native);
         }
+    }
+
+    bool is_sized(const std::string& name) const {
+        return std::any_of(sources_.begin(), sources_.end(), [&](const Sources& sources) {
+            return std::find(sources.sized.begin(), sources.sized.end(), name) != sources.sized.end();
+        });
     }
 
     static Pass argument_pass(const Pass& pass, const Typed& argument) {

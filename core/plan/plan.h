@@ -66,6 +66,7 @@ struct NativePass {
     std::string from;                 ///< the stored step that it reads
     Pass argument;                    ///< hands out a number that is the same at all pixels
     std::vector<std::string> spared;  ///< stored steps that nothing needs then
+    bool may_shrink = false;          ///< to a single pixel, where all are the same: nothing asks for its size
 };
 
 /// All passes; each but the last stores one step.

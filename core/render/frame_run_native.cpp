@@ -1,4 +1,6 @@
 // Passes that this processor does in one go, in place of their text.
+#include <algorithm>
+
 #include "core/cpu/native.h"
 #include "core/render/frame_run.h"
 
@@ -17,6 +19,13 @@ const NativeWay* way_of(const Pass& pass) {
                       stores == (way->stores == 0 ? from.channels : way->stores) &&
                       (way->resizes || from.scale == pass.scale);
     return fits ? way : nullptr;
+}
+
+// A picture of zeros.
+Picture nothing(int width, int height, int channels) {
+    Picture made(width, height, channels);
+    std::fill(made.data.begin(), made.data.end(), 0.0F);
+    return made;
 }
 
 }  // namespace
@@ -48,16 +57,29 @@ bool FrameRun::store_natively(const Pass& pass) {
     std::vector<Picture> number;
     number.emplace_back(1, 1, 1);
     run_at(*argument.program, argument.inputs(), std::vector<PixelPoint>{{}}, number);
+    const std::string& name = pass.outputs.front();
+    const int channels = resource_of(pass, name).channels;
     NativeInputs inputs;
-    inputs.from = pictures_.view(pass, native.from, false, nullptr);
     inputs.argument = number.front().data.front();
+    if (way->rests && native.may_shrink && !(inputs.argument > 0)) {
+        pictures_.store(name, nothing(1, 1, channels));
+        return true;
+    }
+    inputs.from = pictures_.view(pass, native.from, false, nullptr);
+    const double from_scale = resource_of(pass, native.from).scale;
+    const int from_width = scaled_side(size_.width, from_scale);
+    const int from_height = scaled_side(size_.height, from_scale);
+    Picture grown;
+    if (inputs.from.width != from_width || inputs.from.height != from_height) {
+        grown = nothing(from_width, from_height, inputs.from.channels);
+        inputs.from = view_of(grown);
+    }
     inputs.frame_width = static_cast<float>(size_.frame_width);
     inputs.frame_height = static_cast<float>(size_.frame_height);
     inputs.stage_width = static_cast<float>(scaled_side(size_.frame_width, pass.scale));
     inputs.stage_height = static_cast<float>(scaled_side(size_.frame_height, pass.scale));
-    const std::string& name = pass.outputs.front();
-    Picture made = pictures_.blank(scaled_side(size_.width, pass.scale), scaled_side(size_.height, pass.scale),
-                                   resource_of(pass, name).channels);
+    Picture made =
+        pictures_.blank(scaled_side(size_.width, pass.scale), scaled_side(size_.height, pass.scale), channels);
     whole_ = way->run(inputs, tools_.kernels, made, tools_.pool, cancel_) && whole_;
     if (whole_) pictures_.store(name, std::move(made));
     return true;

@@ -304,7 +304,8 @@ TEST_CASE("a Gaussian is the same by every instruction set, and ends for any num
 
 TEST_CASE("a copy at a quarter of the size is the same by every instruction set, and is spread for any number") {
     std::mt19937 random(9);
-    for (const auto& [width, height, channels] : {std::array{131, 140, 4}, {200, 133, 2}, {130, 129, 1}, {20, 300, 4}}) {
+    for (const auto& [width, height, channels] :
+         {std::array{131, 140, 4}, {200, 133, 2}, {130, 129, 1}, {20, 300, 4}}) {
         Picture from(width, height, channels);
         for (float& value : from.data) value = static_cast<float>(random() % 1000) / 500.0F;
         const bool has_copy = width > 32;
