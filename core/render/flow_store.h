@@ -20,6 +20,8 @@ struct FlowKey {
     StructuralHash passes;  ///< of ticks and of how they start
     int width = 0;          ///< of the frame, pixels
     int height = 0;
+    int drawn_width = 0;  ///< of rough ones, pixels; 0 where they are drawn at the frame's size
+    int drawn_height = 0;
     Ticks ticks;
     std::vector<Ground> grounds;
     std::vector<Signal> signals;

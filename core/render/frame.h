@@ -34,6 +34,8 @@ struct RenderRequest {
     std::vector<PixelPoint> points;
     /// More such requests will follow soon: what goes on from tick to tick does so from where it is.
     bool in_a_drag = false;
+    /// Ticks that are not at hand are drawn at the drawn size, not the frame's: sooner there, and roughly the same.
+    bool rough_ticks = false;
     bool line_grid = false;  ///< straight lines in place of every picture, to see what bends them
     /// Only what the eye gets of the wanted values, in this style: images in place of numbers, which are never all in
     /// memory then. Does not go with points.

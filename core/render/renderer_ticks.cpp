@@ -60,7 +60,7 @@ Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, con
     const double rate = checked.finish->ticks.rate;
     RenderRequest at = request;
     at.time = static_cast<double>(tick) / rate;
-    at.width = at.height = 0;
+    if (!ticks.is_rough) at.width = at.height = 0;
     at.points.clear();
     at.small_grounds = at.line_grid = false;
     const FrameSize size = frame_size(at);
@@ -204,18 +204,33 @@ Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, c
     const RenderRequest& request = run.request;
     const double rate = request.checked->finish->ticks.rate;
     const std::int64_t begin = begin_of(tick, run.begins);
-    const Simulation::Draw draw = [&](std::int64_t at, const FlowPictures& before, bool wanted_here) {
-        ++given.drawn;
-        return this->tick(run, at, before, wanted_here, given.notices);
+    const auto drawn_by = [&](const TickRun& by) -> Simulation::Draw {
+        return [&, by](std::int64_t at, const FlowPictures& before, bool wanted_here) {
+            ++given.drawn;
+            return this->tick(by, at, before, wanted_here, given.notices);
+        };
     };
     // Small pictures and single points are drawn by this processor, whatever draws the ticks.
     const bool wanted_here = request.small_grounds || !request.points.empty();
     const FlowState* present = flows_.present(run.key);
     const bool is_near = present != nullptr && tick >= present->tick && present->tick >= begin &&
                          static_cast<double>(tick - present->tick) <= longest_rough_seconds * rate;
-    if (!request.in_a_drag || !is_near || flows_.find(run.key, tape) != nullptr) {
+    const bool is_known = flows_.find(run.key, tape) != nullptr;
+    if (!is_known && !(request.in_a_drag && is_near) && request.rough_ticks) {
+        given.are_rough = true;
+        const FrameSize size = frame_size(request);
+        FlowKey key = run.key;
+        key.drawn_width = size.width;
+        key.drawn_height = size.height;
+        const TickRun rough{request, key, run.begins, run.cancel, true};
+        Simulation& simulation = flows_.simulation(key, tape, *request.checked);
+        Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(rough), run.cancel, watch_ticks_);
+        if (state && wanted_here && !bring_here(*state)) return lost_with_driver();
+        return state;
+    }
+    if (is_known || !(request.in_a_drag && is_near)) {
         Simulation& simulation = flows_.simulation(run.key, tape, *request.checked);
-        Result<FlowState> state = simulation.at(tick, run.begins, draw, run.cancel, watch_ticks_);
+        Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(run), run.cancel, watch_ticks_);
         if (!state) return state;
         if (wanted_here && !(are_here(state->now) && are_here(state->before))) {
             if (!bring_here(*state)) return lost_with_driver();
@@ -227,6 +242,9 @@ Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, c
     given.are_rough = true;
     FlowState state = *present;
     const bool goes_on = tick > state.tick;
+    TickRun again = run;
+    again.is_rough = request.rough_ticks && !goes_on;
+    const Simulation::Draw draw = drawn_by(again);
     // Where time stands still, the last tick is drawn once more, so that something is seen of the drag.
     if (!goes_on) state = {state.tick - 1, state.before, {}};
     while (state.tick < tick) {

@@ -22,6 +22,7 @@ struct Renderer::TickRun {
     const FlowKey& key;
     const std::vector<std::int64_t>& begins;  ///< ticks at which all begins anew, in order
     const Cancel& cancel;
+    bool is_rough = false;  ///< drawn at the request's own size
 };
 
 /// Whether some pass reads what ticks have left, or says how far they are.

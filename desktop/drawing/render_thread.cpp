@@ -287,9 +287,14 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
 
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     ticking_since_ = std::chrono::steady_clock::now();
+    const RenderRequest& request = job.request;
+    const CheckedFinish& checked = *request.checked;
+    // As if all ticks so far had to be drawn.
+    const bool ticks_take_long =
+        !checked.ticked.empty() && tick_ms_ * request.time * checked.finish->ticks.rate > long_frame_ms;
     const bool is_at_rest = !job.may_reduce && !job.in_a_drag && !job.values;
-    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(job.request).frame_width;
-    if (is_at_rest && is_large && last_full_frame_ms_ > long_frame_ms) {
+    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(request).frame_width;
+    if (is_at_rest && is_large && (last_full_frame_ms_ > long_frame_ms || ticks_take_long)) {
         draw_stage_of(job, cancel, Pixels::of_view);
         if (cancel.requested()) return;
     }
@@ -315,6 +320,8 @@ void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, 
         request.width = job.view.width();
         request.height = job.view.height();
     }
+    // While time runs, each tick goes on from the one before it, whatever the size of the picture.
+    request.rough_ticks = pixels == Pixels::of_view || (pixels != Pixels::all && request.in_a_drag);
     // What is no number would look like black, and be taken for it.
     ViewStyle style = job.style;
     style.mark_broken = true;
@@ -331,6 +338,7 @@ void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, 
     } else if (pixels == Pixels::all) {
         // The time goes with the pixels.
         last_full_frame_ms_ = frame->milliseconds;
+        if (frame->ticks > 0) tick_ms_ = frame->tick_milliseconds / static_cast<double>(frame->ticks);
         drag_divisor_ = 2;
         while (drag_divisor_ < coarsest && last_full_frame_ms_ > drag_divisor_ * drag_divisor_ * drag_budget_ms)
             drag_divisor_ *= 2;

@@ -158,6 +158,7 @@ private:
     std::chrono::steady_clock::time_point ticking_since_;  // of the render thread
     double last_stage_time_ = 0;                           ///< seconds
     double last_full_frame_ms_ = 0;
+    double tick_ms_ = 0;                                            ///< of the last ticks at the frame's size, each
     int drag_divisor_ = 2;                                          ///< of both sides, of frames that would be late
     std::map<std::string, double, std::less<>> step_milliseconds_;  // of the last full frame
     Cancel cancel_;

@@ -4,11 +4,13 @@
 #include <catch2/catch.hpp>
 #include <cstdio>
 
+#include "core/finish/file.h"
 #include "desktop/dials/dials_view.h"
 #include "desktop/document/demos.h"
 #include "desktop/ladder/ladder_view.h"
 #include "desktop/stage/stage_view.h"
 #include "tests/desktop/bench_window.h"
+#include "tests/support/finishes.h"
 
 using namespace lacquer;
 using test::BenchWindow;
@@ -74,4 +76,43 @@ TEST_CASE("latency of a drag, from event to painted picture", "[.latency]") {
                     *std::max_element(times.begin(), times.end()), median(drawn), across, frame,
                     static_cast<double>(rest.nsecsElapsed()) / 1e6);
     }
+}
+
+TEST_CASE("latency of opening a finish of 200 steps, from the keys to its painted picture", "[.latency]") {
+    std::vector<std::pair<std::string, std::string>> steps = {{"s0", "uv.x"}};
+    for (int i = 1; i < 200; ++i) {
+        const std::string above = "s" + std::to_string(i - 1);
+        steps.emplace_back("s" + std::to_string(i),
+                           i % 3 == 0 ? above + " * 0.9 + 0.1 * value_noise(uv * " + std::to_string(i) + ")"
+                                      : above + " * 0.99 + 0.001");
+    }
+    BenchWindow bench;
+    const QString many = QString::fromStdString(bench.folder().file("many.lacquer"));
+    REQUIRE(save_finish(many.toStdString(), test::finish_of(steps)));
+    const QString other = demos_in(demo_folder()).front().path;
+    bool painted = false;
+    QObject::connect(&bench.drawing(), &Drawing::stage_changed, [&] {
+        const StagePicture& stage = bench.drawing().stage();
+        if (stage.empty || stage.request.checked != bench.document().shared_checked()) return;
+        bench.window().stage().repaint();
+        painted = bench.document().path() == many.toStdString();
+    });
+    std::vector<double> times;
+    for (int i = 0; i < 9; ++i) {
+        bench.to_open = other;
+        bench.key(Qt::Key_O, Qt::ControlModifier);
+        bench.wait_for([&] { return bench.document().path() == other.toStdString(); });
+        bench.settle();
+        bench.to_open = many;
+        painted = false;
+        QElapsedTimer timer;
+        timer.start();
+        bench.key(Qt::Key_O, Qt::ControlModifier);
+        while (!painted && timer.elapsed() < 4000)
+            QCoreApplication::processEvents(QEventLoop::AllEvents | QEventLoop::WaitForMoreEvents);
+        REQUIRE(painted);
+        times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    std::printf("200 steps, opened: median %.1f ms, worst %.1f ms\n", median(times),
+                *std::max_element(times.begin(), times.end()));
 }

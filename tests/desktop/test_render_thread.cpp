@@ -111,6 +111,49 @@ TEST_CASE("of a large frame that takes long, what the view shows of it comes fir
     CHECK(draw({}, false).size() == 1);
 }
 
+TEST_CASE("ticks that take long are drawn at the size of the view first") {
+    Results results;
+    RenderThread thread({.stage = [&](StagePicture picture) {
+        const std::lock_guard lock(results.mutex);
+        results.pictures.push_back(std::move(picture));
+    }});
+    Finish finish = test::finish_of({{"a", "previous(a) * 0.5 + gradient_noise(vec3(uv * 9 + level, 1))"}});
+    finish.frame_width = finish.frame_height = 1200;
+    finish.coats[0].steps.own()[0].ticking.width = 1;
+    Dial dial;
+    dial.name = dial.code_name = "level";
+    finish.dials.push_back(dial);
+    const auto draw = [&](double level) {
+        finish.dials[0].value[0] = level;
+        RenderRequest request;
+        request.checked = test::checked(finish);
+        request.steps = {""};
+        request.time = 1;
+        const std::size_t before = results.count();
+        thread.ask_stage({request, {}, {300, 300}, false});
+        REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
+        const std::lock_guard lock(results.mutex);
+        return std::vector<StagePicture>(results.pictures.begin() + static_cast<std::ptrdiff_t>(before),
+                                         results.pictures.end());
+    };
+    const std::vector<StagePicture> first = draw(0);
+    REQUIRE(first.back().ticks > 10);
+    REQUIRE(first.back().tick_milliseconds > 100);
+    const std::vector<StagePicture> both = draw(0.5);
+    REQUIRE(both.size() == 2);
+    CHECK((both[0].rough && both[0].more_comes));
+    CHECK(both[0].ticks == first.back().ticks);
+    CHECK(both[0].image.width() == 300);
+    CHECK(both[0].tick_milliseconds < both[1].tick_milliseconds);
+    CHECK_FALSE((both[1].rough || both[1].more_comes));
+    CHECK(both[1].image.width() == 1200);
+    // Where they are at hand, the view shows them as they are.
+    const std::vector<StagePicture> again = draw(0.5);
+    REQUIRE(again.size() == 2);
+    CHECK_FALSE(again[0].rough);
+    CHECK(again[0].ticks + again[1].ticks == 0);
+}
+
 TEST_CASE("leaving in the middle of a long frame does not wait for it") {
     std::atomic<int> done{0};
     {

@@ -240,6 +240,48 @@ TEST_CASE("in a drag ticks go on from where they are, are said to be rough, and 
     CHECK(true_one.steps[0].picture.data[0] == 77);
 }
 
+TEST_CASE("rough ticks are drawn at the drawn size, all of them, and leave the others alone") {
+    Finish finish = flow_finish({{"flow", "previous(flow) + amount * (1 + 0 * pixel.x)"}}, 40, 20);
+    step_of(finish, "flow").ticking.width = 1;
+    finish.dials.push_back(dial_of("amount"));
+    Player player(finish);
+    player.request.rough_ticks = true;
+    player.request.width = 10;
+    player.request.height = 5;
+    const Frame rough = player.frame(tick_time(9));
+    CHECK(rough.ticks_are_rough);
+    CHECK(rough.ticks == 10);
+    CHECK(rough.steps[0].picture.width == 10);
+    CHECK(rough.steps[0].picture.data[0] == 10);
+    CHECK(player.frame(tick_time(10)).ticks == 1);
+    // At the frame's own size they are drawn from the beginning, and then those are taken for small frames, too.
+    player.request.rough_ticks = false;
+    player.request.width = player.request.height = 0;
+    CHECK(player.frame(tick_time(10)).ticks == 11);
+    player.request.rough_ticks = true;
+    player.request.width = 10;
+    player.request.height = 5;
+    const Frame known = player.frame(tick_time(10));
+    CHECK_FALSE(known.ticks_are_rough);
+    CHECK(known.ticks == 0);
+    // In a drag the last tick is drawn once more, from the whole picture before it.
+    finish.dials[0].value[0] = 5;
+    player.set(finish);
+    player.request.in_a_drag = true;
+    const Frame dragged = player.frame(tick_time(10));
+    CHECK(dragged.ticks_are_rough);
+    CHECK(dragged.ticks == 1);
+    CHECK(dragged.steps[0].picture.data[0] == 15);
+    // Another size begins anew, a frame of that size of its own as well.
+    player.request.in_a_drag = false;
+    player.request.width = 20;
+    CHECK(player.frame(tick_time(2)).ticks == 3);
+    player.request.rough_ticks = false;
+    player.request.frame_width = 20;
+    player.request.frame_height = 5;
+    CHECK(player.frame(tick_time(2)).ticks == 3);
+}
+
 TEST_CASE("a step that is off, moved, renamed or deleted while it runs, and one that grows beyond all numbers") {
     Finish finish = flow_finish({{"flow", "previous(flow) * 1e30 + 1"}, {"seen", "flow"}});
     step_of(finish, "flow").ticking.width = 1;
