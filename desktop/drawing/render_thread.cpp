@@ -249,7 +249,8 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
         // A slow frame at rest gives way to a newer one; in a drag each is finished, or none would ever be seen.
         const double from_last = std::fabs(job.request.time - last_stage_time_);
         const bool many_ticks = !job.request.checked->ticked.empty() && from_last > far_away_seconds;
-        may_interrupt_ = many_ticks || (!job.may_reduce && last_full_frame_ms_ > frame_budget_ms);
+        may_interrupt_ = many_ticks || (!job.in_a_drag && ticks_take_long(job.request)) ||
+                         (!job.may_reduce && last_full_frame_ms_ > frame_budget_ms);
         last_stage_time_ = job.request.time;
         in_a_drag_ = job.in_a_drag;
         unlocked([&] { draw_stage(job, cancel); });
@@ -267,6 +268,7 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
             thumbnails_->steps.erase(thumbnails_->steps.begin(), thumbnails_->steps.begin() + thumbnails_at_once);
             job.steps.resize(thumbnails_at_once);
         }
+        job.rough_ticks = job.in_a_drag;
         unlocked([&] { draw_small(job, cancel, results_.thumbnails); });
     } else if (candidates_) {
         RenderRequest job = *candidates_;
@@ -285,18 +287,21 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
     return true;
 }
 
+// As if all ticks so far had to be drawn.
+bool RenderThread::ticks_take_long(const RenderRequest& request) const {
+    const CheckedFinish& checked = *request.checked;
+    return !checked.ticked.empty() && tick_ms_ * request.time * checked.finish->ticks.rate > long_frame_ms;
+}
+
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     ticking_since_ = std::chrono::steady_clock::now();
-    const RenderRequest& request = job.request;
-    const CheckedFinish& checked = *request.checked;
-    // As if all ticks so far had to be drawn.
-    const bool ticks_take_long =
-        !checked.ticked.empty() && tick_ms_ * request.time * checked.finish->ticks.rate > long_frame_ms;
-    const bool is_at_rest = !job.may_reduce && !job.in_a_drag && !job.values;
-    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(request).frame_width;
-    if (is_at_rest && is_large && (last_full_frame_ms_ > long_frame_ms || ticks_take_long)) {
+    const bool has_long_ticks = !job.in_a_drag && ticks_take_long(job.request);
+    const bool is_at_rest = (!job.may_reduce || has_long_ticks) && !job.in_a_drag && !job.values;
+    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(job.request).frame_width;
+    if (is_at_rest && is_large && (last_full_frame_ms_ > long_frame_ms || has_long_ticks)) {
         draw_stage_of(job, cancel, Pixels::of_view);
         if (cancel.requested()) return;
+        return draw_stage_of(job, cancel, Pixels::all);
     }
     const bool late = job.may_reduce && last_full_frame_ms_ > drag_budget_ms;
     draw_stage_of(job, cancel, late ? Pixels::as_there_is_time : Pixels::all);
@@ -338,11 +343,12 @@ void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, 
     } else if (pixels == Pixels::all) {
         // The time goes with the pixels.
         last_full_frame_ms_ = frame->milliseconds;
-        if (frame->ticks > 0) tick_ms_ = frame->tick_milliseconds / static_cast<double>(frame->ticks);
         drag_divisor_ = 2;
         while (drag_divisor_ < coarsest && last_full_frame_ms_ > drag_divisor_ * drag_divisor_ * drag_budget_ms)
             drag_divisor_ *= 2;
     }
+    if (frame->ticks > 0 && !frame->ticks_are_rough)
+        tick_ms_ = frame->tick_milliseconds / static_cast<double>(frame->ticks);
     done.milliseconds = frame->milliseconds;
     done.passes = frame->passes;
     done.rough = frame->ticks_are_rough;

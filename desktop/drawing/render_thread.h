@@ -126,6 +126,7 @@ private:
     void look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel, std::optional<RenderRequest>& asked,
                    const bool& wanted, Work work, const Results& results);
     void tell_failed(const Fault& why);
+    bool ticks_take_long(const RenderRequest& request) const;
     void draw_stage(const StageRequest& job, const Cancel& cancel);
     /// Draws all of its pixels, as many as a drag has time for, or as many as the view has.
     enum class Pixels { all, as_there_is_time, of_view };
