@@ -102,8 +102,8 @@ std::vector<std::int64_t> flow_begins(const Finish& finish, const Tape& tape) {
 }
 
 bool FlowKey::is_like(const FlowKey& other) const {
-    return passes == other.passes && width == other.width && height == other.height && drawn_width == other.drawn_width &&
-           drawn_height == other.drawn_height && ticks == other.ticks &&
+    return passes == other.passes && width == other.width && height == other.height &&
+           drawn_width == other.drawn_width && drawn_height == other.drawn_height && ticks == other.ticks &&
            finish_path == other.finish_path;
 }
 

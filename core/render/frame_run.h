@@ -119,6 +119,7 @@ private:
     bool is_spared(const Pass& pass) const;
     bool store_natively(const Pass& pass);
     const NativeWay* native_way_of(const Pass& pass) const;
+    float native_argument(const NativePass& native);
     // See frame_run_memory.cpp.
     std::int64_t most_bytes(const Plan& plan, bool hands_out) const;
     std::optional<Fault> fault_of_memory(std::int64_t bytes) const;
@@ -136,11 +137,12 @@ private:
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
     std::map<std::string, DropLayers, std::less<>> drop_layers_;  // the same of droplets
     Frame frame_;
-    std::set<std::string, std::less<>> native_;  // stored steps that are done natively
-    std::set<std::string, std::less<>> spared_;  // those that nothing needs then
-    std::set<StructuralHash> too_large_;         // passes whose pictures are larger than the driver takes
-    bool whole_ = true;                          // not called off so far
-    bool lost_ = false;                          // something that lay with the driver
+    std::set<std::string, std::less<>> native_;   // stored steps that are done natively
+    std::set<std::string, std::less<>> spared_;   // those that nothing needs then
+    std::set<std::string, std::less<>> resting_;  // native ones that are 0 everywhere
+    std::set<StructuralHash> too_large_;          // passes whose pictures are larger than the driver takes
+    bool whole_ = true;                           // not called off so far
+    bool lost_ = false;                           // something that lay with the driver
 };
 
 }  // namespace lacquer

@@ -76,10 +76,12 @@ std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
         }
         const bool is_kept = !is_spared(pass) && !at_points && !(is_last && is_seen_by_rows(pass));
         for (const std::string& name : pass.outputs) {
-            if (is_kept) held.take(width, height, resource_of(pass, name).channels);
+            const bool is_dot = resting_.contains(name);
+            if (is_kept) held.take(is_dot ? 1 : width, is_dot ? 1 : height, resource_of(pass, name).channels);
             if (is_kept && !is_last) held.keep(name);
         }
-        if (const NativeWay* way = native_way_of(pass))
+        const NativeWay* way = native_way_of(pass);
+        if (way != nullptr && !resting_.contains(pass.outputs.front()))
             held.take_in_passing(width * height * way->working_bytes + width * way->column_bytes * tools_.pool.size());
         if (hands_out) {
             for (const std::string& name : done_with[i]) held.release(name);

@@ -34,9 +34,21 @@ void FrameRun::find_native(const Plan& plan) {
     if (draws_by_shaders()) return;
     for (const Pass& pass : plan.passes) {
         if (way_of(pass) == nullptr) continue;
+        const NativePass& native = *pass.native;
+        const bool is_told = native.argument.stored.empty() && native.argument.grounds.empty();
         native_.insert(pass.outputs.front());
+        if (way_of(pass)->rests && native.may_shrink && is_told && !(native_argument(native) > 0))
+            resting_.insert(pass.outputs.front());
         spared_.insert(pass.native->spared.begin(), pass.native->spared.end());
     }
+}
+
+float FrameRun::native_argument(const NativePass& native) {
+    const Prepared ready = prepared(native.argument, key_of(native.argument));
+    std::vector<Picture> number;
+    number.emplace_back(1, 1, 1);
+    run_at(*ready.program, ready.inputs(), std::vector<PixelPoint>{{}}, number);
+    return number.front().data.front();
 }
 
 const NativeWay* FrameRun::native_way_of(const Pass& pass) const {
@@ -53,18 +65,14 @@ bool FrameRun::store_natively(const Pass& pass) {
     const NativeWay* way = native_way_of(pass);
     if (way == nullptr) return false;
     const NativePass& native = *pass.native;
-    const Prepared argument = prepared(native.argument, key_of(native.argument));
-    std::vector<Picture> number;
-    number.emplace_back(1, 1, 1);
-    run_at(*argument.program, argument.inputs(), std::vector<PixelPoint>{{}}, number);
     const std::string& name = pass.outputs.front();
     const int channels = resource_of(pass, name).channels;
-    NativeInputs inputs;
-    inputs.argument = number.front().data.front();
-    if (way->rests && native.may_shrink && !(inputs.argument > 0)) {
+    if (resting_.contains(name)) {
         pictures_.store(name, nothing(1, 1, channels));
         return true;
     }
+    NativeInputs inputs;
+    inputs.argument = native_argument(native);
     inputs.from = pictures_.view(pass, native.from, false, nullptr);
     const double from_scale = resource_of(pass, native.from).scale;
     const int from_width = scaled_side(size_.width, from_scale);

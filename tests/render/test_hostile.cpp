@@ -125,6 +125,14 @@ TEST_CASE("what would take more memory than there may be is said before anything
     };
     CHECK(fits_into(14'000'000));
     CHECK_FALSE(fits_into(5'000'000));
+    // Of a Gaussian only the way that is gone counts: the picture, what is made of it along each axis, and the result.
+    constexpr std::size_t picture = 256 * 2048 * 4 * sizeof(float);
+    for (const char* soft : {"gaussian_blur(view, 4)", "gaussian_blur(view, 20)"}) {
+        request.checked = test::checked(finish_of({{"view", "vec4(uv, 0, 1)"}, {"soft", soft}}));
+        INFO(soft);
+        CHECK(fits_into(4 * picture + 100'000));
+        CHECK_FALSE(fits_into(2 * picture));
+    }
 }
 
 TEST_CASE("a loop that would never end does, and a long one can be called off") {
