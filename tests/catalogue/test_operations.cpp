@@ -55,8 +55,6 @@ TEST_CASE("what is wrong in an operation's head is told with its line") {
         {std::string(head) + "//! stage own native sums of own by own\n" + function, "operation.head", 1},
         {std::string(head) + "//! stage own\n//! stage own native sums of own by other\n" + function, "operation.head",
          1},
-        {std::string(head) + "//! stage own size 1/2\n//! stage own native sums of own by own\n" + function,
-         "operation.head", 1},
         {std::string(head) + "//! value x 5 number : w\n" + function, "operation.head", 5},
         {std::string(head) + "//! value x 1 pressure : w\n" + function, "operation.head", 5},
         {std::string(head) + "//! value x 1 number in 3..1 : w\n" + function, "operation.head", 5},

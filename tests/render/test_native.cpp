@@ -206,6 +206,46 @@ TEST_CASE("a reach that is not the same everywhere is left to the text") {
     CHECK(native_in("outline(view, 3 + time)") == 1);
 }
 
+TEST_CASE("where a way cannot read another size than it stores, and where nothing is read, the text's pixels come") {
+    const std::string text =
+        "//! title T\n//! group G\n//! about A.\n//! says s\n//! picture picture 4 colour : w\n"
+        "//! value sigma 1 number : w\n//! stage small size 1/2\n"
+        "//! stage across native gaussian_across of small by near\n"
+        "//! stage down native gaussian_down of across by wide\n//! stage sized native gaussian_down of down by near\n"
+        "//! stage own\n"
+        "vec4 small(sampler2D picture) { return texture(picture, uv); }\n"
+        "float near(float sigma) { return sigma > 3.0 ? 0.0 : sigma; }\n"
+        "float wide(float sigma) { return sigma + 0.5; }\n"
+        "vec4 across(float sigma) { return near(sigma) <= 0.0 ? vec4(0) : texture(small, uv.yx); }\n"
+        "vec4 down(float sigma) { return texture(across, uv); }\n"
+        "vec4 sized(float sigma) { return near(sigma) <= 0.0 ? vec4(0) : texture(down, uv); }\n"
+        "vec4 own(float sigma) { return vec4(vec2(textureSize(sized)), texture(sized, uv).rg); }\n";
+    std::string plain = text;
+    for (std::size_t at = plain.find(" native "); at != std::string::npos; at = plain.find(" native "))
+        plain.erase(at, plain.find('\n', at) - at);
+    const auto catalogue_with = [](const std::string& own) {
+        std::vector<OperationFile> files = built_in_operation_files();
+        files.push_back({"own", own, "own.glsl"});
+        return make_catalogue(files);
+    };
+    const auto natively = catalogue_with(text);
+    REQUIRE(natively->faults.empty());
+    // A way does what its text says only for built-in ones: here it is looked at what rests, sizes, and what is not
+    // taken.
+    for (const char* call : {"own(view, 5)", "own(view, 0)"}) {
+        const Finish finish = test::finish_of({{"view", "vec4(uv, 0, 1)"}, {"made", call}});
+        INFO(call);
+        CHECK(largest_difference(drawn(finish, natively, 33, 17).picture,
+                                 drawn(finish, catalogue_with(plain), 33, 17).picture) == 0);
+    }
+    const Finish read = test::finish_of({{"view", "vec4(uv, 0, 1)"}, {"made", "own(view, 2)"}});
+    const Picture made = drawn(read, natively, 33, 17).picture;
+    CHECK(made.at(3, 9)[0] == 33);
+    CHECK(made.at(3, 9)[1] == 17);
+    // What is read across comes from the text, turned.
+    CHECK(made.at(3, 9)[3] == Approx(3.5 / 33).margin(0.1));
+}
+
 TEST_CASE("the nearest place is the one that looking at all pixels finds, by every instruction set") {
     for (const auto& [width, height] :
          {std::pair{1, 1}, {1, 40}, {40, 1}, {15, 9}, {16, 16}, {17, 33}, {129, 20}, {61, 40}}) {
