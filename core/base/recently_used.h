@@ -33,16 +33,21 @@ public:
         return entries_.front().value;
     }
 
-    /// From here on; what stands over a smaller one goes at once.
-    void set_budget(std::size_t budget) {
-        budget_ = budget;
-        keep_to_budget();
+    /// Lets go of those of which `loose(value)` is true, what was not used for longest first, as long as all that is
+    /// here costs more than `most`.
+    template <class Loose>
+    void shrink_to(std::size_t most, const Loose& loose) {
+        for (auto entry = entries_.end(); cost_ > most && entry != entries_.begin();) {
+            --entry;
+            const auto next = std::next(entry);
+            if (!loose(entry->value)) continue;
+            drop(entry);
+            entry = next;
+        }
     }
 
-    /// Lets go of what was not used for longest until something of that cost fits, or nothing is left.
-    void make_room(std::size_t cost) {
-        while (!entries_.empty() && (cost > budget_ || cost_ > budget_ - cost)) drop(std::prev(entries_.end()));
-    }
+    /// Whether there is a value, which does not count as used by that.
+    bool holds(const Key& key) const { return places_.contains(key); }
 
     /// Drops those of which `unwanted(value)` is true.
     template <class Unwanted>

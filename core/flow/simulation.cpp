@@ -86,6 +86,24 @@ std::vector<std::int64_t> Simulation::kept() const {
     return ticks;
 }
 
+std::size_t Simulation::bytes_of_last() const {
+    const auto bytes = [&](std::int64_t tick, const FlowPictures& pictures) {
+        std::size_t sum = 0;
+        for (const auto& [name, left] : pictures) {
+            const auto state = kept_.find(tick);
+            const bool is_kept = state != kept_.end() && state->second.now.at(name).whole == left.here;
+            if (left.here != nullptr && !is_kept) sum += left.here->data.size() * sizeof(float);
+        }
+        return sum;
+    };
+    return bytes(last_.tick, last_.now) + bytes(last_.tick - 1, last_.before);
+}
+
+void Simulation::set_budget(std::size_t budget) {
+    budget_ = budget;
+    if (!kept_.empty()) thin(kept_.rbegin()->first);
+}
+
 void Simulation::add(std::int64_t tick, const FlowPictures& now) {
     Kept kept{kept_pictures(now, halves_), 0};
     kept.bytes = bytes_of(kept.now);

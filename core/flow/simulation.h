@@ -61,6 +61,10 @@ public:
     /// Ticks whose states are kept, in order; bytes that they hold.
     std::vector<std::int64_t> kept() const;
     std::size_t bytes() const { return bytes_; }
+    /// Bytes of the state that was given last, where it is not kept or kept in half the room.
+    std::size_t bytes_of_last() const;
+    /// Bytes that kept states may hold from here on.
+    void set_budget(std::size_t budget);
     /// How many ticks were drawn so far.
     std::int64_t drawn() const { return drawn_; }
 

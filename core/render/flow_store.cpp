@@ -139,7 +139,8 @@ Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
         if (found != entries_.end()) entries_.splice(entries_.begin(), entries_, found);
         return found != entries_.end();
     };
-    drop_unused(budget_);
+    const std::size_t room = pictures_.room_beside();
+    drop_unused(room);
     if (first([&](const Entry& entry) { return entry.tape == tape; })) return &entries_.front().simulation;
     if (!first([](const Entry&) { return true; })) return nullptr;
     const double difference = first_difference(entries_.front().tape, tape);
@@ -148,7 +149,7 @@ Simulation* FlowStore::find(const FlowKey& key, const Tape& tape) {
         Entry parting = entries_.front();
         parting.simulation.forget_after(same_until);
         entries_.push_front(std::move(parting));
-        drop_unused(budget_ / 2);
+        drop_unused(room / 2);
     }
     entries_.front().tape = tape;
     return &entries_.front().simulation;
@@ -160,15 +161,27 @@ Simulation& FlowStore::simulation(const FlowKey& key, const Tape& tape, const Ch
     for (const TickedStep& step : checked.ticked) {
         if (step.half) halves.insert(step.name);
     }
-    entries_.push_front({key, tape, Simulation(budget_, std::move(halves))});
-    // Room for what comes: whoever draws last may fill the budget.
-    drop_unused(budget_ / 2);
+    const std::size_t room = pictures_.room_beside();
+    entries_.push_front({key, tape, Simulation(room, std::move(halves))});
+    // Room for what comes: whoever draws last may fill all of it.
+    drop_unused(room / 2);
     return entries_.front().simulation;
 }
 
 std::size_t FlowStore::bytes() const {
-    return std::accumulate(entries_.begin(), entries_.end(), std::size_t{0},
-                           [](std::size_t sum, const Entry& entry) { return sum + entry.simulation.bytes(); });
+    return std::accumulate(entries_.begin(), entries_.end(), std::size_t{0}, [](std::size_t sum, const Entry& entry) {
+        return sum + entry.simulation.bytes() + entry.simulation.bytes_of_last();
+    });
+}
+
+void FlowStore::keep_within_memory() {
+    if (!entries_.empty()) {
+        const std::size_t room = pictures_.room_beside();
+        drop_unused(room);
+        Simulation& present = entries_.front().simulation;
+        present.set_budget(room - std::min(room, bytes() - present.bytes()));
+    }
+    kept_.set(bytes());
 }
 
 void FlowStore::drop_unused(std::size_t most_bytes) {

@@ -11,6 +11,7 @@
 #include "core/finish/play.h"
 #include "core/flow/simulation.h"
 #include "core/plan/plan.h"
+#include "core/render/picture_store.h"
 
 namespace lacquer {
 
@@ -47,11 +48,11 @@ std::vector<std::int64_t> flow_begins(const Finish& finish, const Tape& tape);
 std::int64_t tick_at(double time, double rate);
 std::int64_t tick_from(double time, double rate);
 
-/// Simulations by key, within a budget of bytes; one that was not used for longest goes first. To be used from one
-/// thread at a time.
+/// Simulations by key, within the memory that pictures leave; one that was not used for longest goes first. To be used
+/// from one thread at a time.
 class FlowStore {
 public:
-    explicit FlowStore(std::size_t budget) : budget_(budget) {}
+    explicit FlowStore(PictureStore& pictures) : pictures_(pictures), kept_(pictures, false) {}
 
     /// The simulation of this key, if there is one. One of another tape is gone on from where the two part, and is
     /// itself kept as long as there is room, as checks play other tapes in passing.
@@ -65,8 +66,9 @@ public:
 
     /// What files hold may have changed.
     void forget();
-    /// Bytes of all that is kept.
-    std::size_t bytes() const;
+    /// What is kept takes no more than there is room for now, but for the last state of the simulation that was used
+    /// last and what it began with. Simulations that are handed out stay where they are.
+    void keep_within_memory();
     /// The driver is gone, and what lay there.
     void forget_with_driver();
 
@@ -76,9 +78,11 @@ private:
         Tape tape;
         Simulation simulation;
     };
+    std::size_t bytes() const;
     void drop_unused(std::size_t most_bytes);
 
-    std::size_t budget_;
+    PictureStore& pictures_;
+    MemoryShare kept_;
     std::list<Entry> entries_;  ///< last used first
     std::optional<FlowKey> present_key_;
     FlowState present_;

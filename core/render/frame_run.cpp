@@ -10,6 +10,7 @@
 #include "core/finish/stops_table.h"
 #include "core/lang/past.h"
 #include "core/picture/line_grid.h"
+#include "core/render/flow_store.h"
 #include "core/render/layer_view.h"
 
 namespace lacquer {
@@ -92,7 +93,12 @@ std::optional<Fault> fault_of_size(const RenderRequest& request, const FrameSize
 
 FrameRun::FrameRun(const FrameTools& tools, const RenderRequest& request, const FrameSize& size, DriveValues values,
                    const Cancel& cancel)
-    : tools_(tools), request_(request), size_(size), cancel_(cancel), pictures_(tools.stores.pictures, cancel) {
+    : tools_(tools),
+      request_(request),
+      size_(size),
+      cancel_(cancel),
+      pictures_(tools.stores.pictures, cancel),
+      drawn_here_(tools.stores.pictures, true) {
     frame_.values = std::move(values);
 }
 
@@ -116,10 +122,7 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
     const auto begin = std::chrono::steady_clock::now();
     find_layers(plan);
     find_native(plan);
-    const std::int64_t bytes = most_bytes(plan, true);
-    if (auto fault = fault_of_memory(bytes)) return *fault;
-    MemoryShare drawn_here(tools_.stores.pictures, true);
-    drawn_here.set(static_cast<std::size_t>(bytes));
+    if (auto fault = claim(plan, true)) return *fault;
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
@@ -134,10 +137,7 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
 Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<std::string>& steps) {
     find_layers(plan);
     find_native(plan);
-    const std::int64_t bytes = most_bytes(plan, false);
-    if (auto fault = fault_of_memory(bytes)) return *fault;
-    MemoryShare drawn_here(tools_.stores.pictures, true);
-    drawn_here.set(static_cast<std::size_t>(bytes));
+    if (auto fault = claim(plan, false)) return *fault;
     for (const Pass& pass : plan.passes) {
         if (!draw(pass, false)) return cancelled();
     }
@@ -169,6 +169,7 @@ bool FrameRun::draw(const Pass& pass, bool is_last) {
         return true;
     }
     for (const std::string& name : pass.grounds) put_ground(name);
+    tools_.ticks.keep_within_memory();
     if (!whole_) return false;
     const auto begin = std::chrono::steady_clock::now();
     const auto took = [&] { frame_.pass_milliseconds.push_back(milliseconds_since(begin)); };

@@ -21,6 +21,7 @@
 namespace lacquer {
 
 struct NativeWay;
+class FlowStore;
 
 /// Drawing by shaders, from frame to frame.
 struct ShaderDrawing {
@@ -35,6 +36,7 @@ struct FrameTools {
     RenderStores& stores;
     GroundStore& grounds;
     ShaderDrawing& shaders;
+    FlowStore& ticks;
     std::shared_ptr<const Play> play;
 };
 
@@ -123,6 +125,7 @@ private:
     // See frame_run_memory.cpp.
     std::int64_t most_bytes(const Plan& plan, bool hands_out) const;
     std::optional<Fault> fault_of_memory(std::int64_t bytes) const;
+    std::optional<Fault> claim(const Plan& plan, bool hands_out);
     PicturePtr ground_picture(const std::string& name);
     const FlowPicture* tick_left(const std::string& name) const;
     PicturePtr tick_picture(const std::string& name) const;
@@ -133,6 +136,7 @@ private:
     FrameSize size_;
     const Cancel& cancel_;
     FramePictures pictures_;
+    MemoryShare drawn_here_;
     TickPictures ticks_;
     SceneLayerSet scene_layers_;  // all that is read of scenes, so that each is cast once
     std::map<std::string, DropLayers, std::less<>> drop_layers_;  // the same of droplets

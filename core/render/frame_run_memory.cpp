@@ -6,6 +6,7 @@
 #include <cstdint>
 
 #include "core/cpu/native.h"
+#include "core/render/flow_store.h"
 #include "core/render/frame_run.h"
 
 namespace lacquer {
@@ -90,8 +91,16 @@ std::int64_t FrameRun::most_bytes(const Plan& plan, bool hands_out) const {
     return held.most();
 }
 
+std::optional<Fault> FrameRun::claim(const Plan& plan, bool hands_out) {
+    const std::int64_t bytes = most_bytes(plan, hands_out);
+    if (auto fault = fault_of_memory(bytes)) return fault;
+    drawn_here_.set(static_cast<std::size_t>(bytes));
+    tools_.ticks.keep_within_memory();
+    return std::nullopt;
+}
+
 std::optional<Fault> FrameRun::fault_of_memory(std::int64_t bytes) const {
-    const auto most = static_cast<std::int64_t>(tools_.stores.pictures.most_in_use());
+    const auto most = static_cast<std::int64_t>(tools_.stores.pictures.limits().most);
     if (bytes <= most) return std::nullopt;
     const auto gigabytes = [](std::int64_t count) { return static_cast<double>(count) / 1e9; };
     return Fault{"render.memory",

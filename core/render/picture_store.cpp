@@ -57,6 +57,11 @@ std::string key_of(const std::string& key, std::span<const PicturePtr> from) {
     return whole;
 }
 
+bool is_only_kept(const Result<KeptPictures>& pictures) {
+    return pictures && std::all_of(pictures->begin(), pictures->end(),
+                                   [](const PicturePtr& picture) { return picture.use_count() == 1; });
+}
+
 bool is_gone(const std::weak_ptr<const Picture>& picture) {
     // One that never was is not gone.
     const std::weak_ptr<const Picture> none;
@@ -81,7 +86,16 @@ std::string PictureStore::state_of(const std::string& path) {
 
 std::size_t PictureStore::bytes() const {
     const std::lock_guard lock(mutex_);
-    return items_.cost() + bytes_beside(false);
+    return items_.cost() + read_bytes().away + bytes_beside(false) + bytes_beside(true);
+}
+
+std::size_t PictureStore::room_beside() const {
+    const std::lock_guard lock(mutex_);
+    const std::size_t coming = bytes_beside(true) + bytes_coming();
+    const ReadBytes read = read_bytes();
+    const auto left_by = [&](std::size_t bytes) { return limits_.most - std::min(limits_.most, bytes); };
+    const std::size_t wanted = std::clamp(left_by(read.all + coming), limits_.most / 4, limits_.most / 2);
+    return std::min(wanted, left_by(read.in_use + coming));
 }
 
 std::size_t PictureStore::bytes_beside(bool in_use) const {
@@ -97,7 +111,7 @@ void PictureStore::set_beside(const MemoryShare* share, std::size_t bytes, bool 
     } else {
         beside_[share] = {bytes, in_use};
     }
-    items_.set_budget(limits_.kept - std::min(limits_.kept, bytes_beside(false)));
+    give_way();
 }
 
 void PictureStore::keep(const std::string& key, Item item) {
@@ -105,40 +119,44 @@ void PictureStore::keep(const std::string& key, Item item) {
     items_.drop_if([](const Item& kept) { return std::any_of(kept.of.begin(), kept.of.end(), is_gone); });
     const std::size_t cost = cost_of(item.pictures);
     items_.put(key, std::move(item), cost);
+    std::erase_if(read_pictures_, [](const auto& read) { return read.second.expired(); });
+    give_way();
 }
 
-// Bytes of all that was read and is still held, here or by whoever draws.
-std::size_t PictureStore::in_use() {
-    std::size_t bytes = 0;
-    std::erase_if(read_pictures_, [&](const auto& read) {
-        const PicturePtr held = read.second.lock();
-        if (held != nullptr) bytes += bytes_held(*held);
-        return held == nullptr;
-    });
+PictureStore::ReadBytes PictureStore::read_bytes() const {
+    ReadBytes bytes;
+    for (const auto& [key, read] : read_pictures_) {
+        const PicturePtr held = read.lock();
+        if (held == nullptr) continue;
+        const std::size_t here = bytes_held(*held);
+        const bool is_kept = items_.holds(key);
+        bytes.all += here;
+        // One of those that hold it is `held`.
+        if (held.use_count() > (is_kept ? 2 : 1)) bytes.in_use += here;
+        if (!is_kept) bytes.away += here;
+    }
     return bytes;
 }
 
-// What is only kept gives way to it; one large picture among small ones may be of any size.
+std::size_t PictureStore::bytes_coming() const {
+    return std::accumulate(bytes_coming_.begin(), bytes_coming_.end(), std::size_t{0},
+                           [](std::size_t sum, const auto& coming) { return sum + coming.second; });
+}
+
+// What is only kept, for all that is in use or comes.
+void PictureStore::give_way() {
+    const std::size_t elsewhere = read_bytes().away + bytes_beside(false) + bytes_beside(true) + bytes_coming();
+    items_.shrink_to(limits_.most - std::min(limits_.most, elsewhere),
+                     [](const Item& item) { return is_only_kept(item.pictures); });
+}
+
+// One large picture among small ones may be of any size.
 bool PictureStore::make_room(const std::string& key, std::size_t bytes) {
-    items_.make_room(bytes);
     bytes_coming_.erase(key);
-    const auto before = [&] {
-        return std::accumulate(bytes_coming_.begin(), bytes_coming_.end(), in_use() + bytes_beside(true),
-                               [](std::size_t sum, const auto& coming) { return sum + coming.second; });
-    };
-    const auto fits = [&] {
-        const std::size_t others = before();
-        return others <= most_in_use_ / 4 || others + bytes <= most_in_use_;
-    };
-    const auto is_only_kept = [](const Item& item) {
-        return item.pictures && std::all_of(item.pictures->begin(), item.pictures->end(),
-                                            [](const PicturePtr& picture) { return picture.use_count() == 1; });
-    };
-    const bool is_tight = !fits();
-    if (is_tight) items_.drop_if(is_only_kept);
-    const bool has_room = !is_tight || fits();
+    const std::size_t others = read_bytes().in_use + bytes_beside(true) + bytes_coming();
     bytes_coming_[key] = bytes;
-    return has_room;
+    give_way();
+    return others <= limits_.most / 4 || others + bytes <= limits_.most;
 }
 
 void PictureStore::try_again() {
@@ -187,7 +205,7 @@ Result<PicturePtr> PictureStore::read(const std::string& key, const ReadWatch& w
         } else if (!make_room(key, static_cast<std::size_t>(pixels) *
                                        static_cast<std::size_t>(
                                            stays_as_read(pixels) ? bytes_read : bytes_a_pixel(Coding::numbers)))) {
-            refused = more_than_fits(most_in_use_);
+            refused = more_than_fits(limits_.most);
         }
         return !refused;
     };
@@ -306,7 +324,7 @@ Result<PicturePtr> PictureStore::made_within(const std::string& key, std::span<c
         const bool fits = make_room(whole_key, bytes);
         if (!fits) {
             bytes_coming_.erase(whole_key);
-            return more_than_fits(most_in_use_);
+            return more_than_fits(limits_.most);
         }
     }
     Result<Picture> made = guarded(make);

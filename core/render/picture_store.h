@@ -28,8 +28,7 @@ inline constexpr std::size_t usual_picture_bytes = std::size_t{1024} * 1024 * 10
 
 /// How much of pictures is taken.
 struct PictureLimits {
-    std::size_t kept = usual_picture_bytes;         ///< bytes of all that is kept
-    std::size_t most_in_use = 0;                    ///< bytes that are held at the same time; 0 for as many
+    std::size_t most = usual_picture_bytes;         ///< bytes of all that is kept or in use
     std::int64_t most_pixels = max_picture_pixels;  ///< of one picture
     /// Pixels from which on the pictures of 8-bit files stay bytes: a quarter of the memory, and slower to read between
     /// their pixels.
@@ -39,16 +38,13 @@ struct PictureLimits {
 
 class MemoryShare;
 
-/// Reads each file once, and again when it changes. Everything stands under one budget in bytes; what was not used for
-/// longest is let go of first, and lives on where somebody holds it. Of those that want the same file at the same time
-/// one reads and the others wait. Files with many pictures stay open, so that the next one needs no decoding from the
-/// beginning. Safe from any thread.
+/// Reads each file once, and again when it changes. Everything stands under one budget in bytes, what is in use and
+/// what is kept for later: the latter gives way, what was not used for longest first. Of those that want the same file
+/// at the same time one reads and the others wait. Files with many pictures stay open, so that the next one needs no
+/// decoding from the beginning. Safe from any thread.
 class PictureStore {
 public:
-    explicit PictureStore(const PictureLimits& limits = {})
-        : limits_(limits),
-          most_in_use_(limits.most_in_use > 0 ? limits.most_in_use : limits.kept),
-          items_(limits.kept) {}
+    explicit PictureStore(const PictureLimits& limits = {}) : limits_(limits), items_(limits.most) {}
 
     /// The picture at `path`, or picture `frame` of a file with several. Faults as those of `read_picture_watched`, and
     /// `picture.memory` where it does not fit beside those that are in use, `picture.too-large` beyond the limits; a
@@ -91,13 +87,15 @@ public:
     /// Another finish is drawn from here on: what did not fit beside the pictures of the one before may fit now.
     void try_again();
 
-    /// Bytes of all that is kept, with what is kept beside the pictures.
+    /// Bytes of all that is kept or in use, with what is held beside the pictures.
     std::size_t bytes() const;
+    /// A finish whose pictures in use, and the steps that are drawn of them, take more than `most` is told so before
+    /// the rest of its pictures are decoded, and those are not there. One of any size may be, beside what takes a
+    /// quarter.
     const PictureLimits& limits() const { return limits_; }
-    /// Bytes that pictures in use, and the steps that are drawn of them, may take at the same time: a finish that reads
-    /// more is told so before the rest of its pictures are decoded, and those are not there. One of any
-    /// size may be, beside what takes a quarter of it.
-    std::size_t most_in_use() const { return most_in_use_; }
+    /// Bytes that may be kept beside the pictures: half of all, and less where pictures and what is drawn of them need
+    /// it; a quarter at the least, unless what is in use takes more than the rest.
+    std::size_t room_beside() const;
 
     /// A text that changes when the file at `path` does.
     static std::string state_of(const std::string& path);
@@ -121,12 +119,19 @@ private:
     const KeptPictures* find_made(const std::string& whole_key, std::span<const PicturePtr> from);
     bool stays_as_read(std::int64_t pixels) const { return pixels >= limits_.bytes_from; }
     void keep(const std::string& key, Item item);
-    std::size_t in_use();
     bool make_room(const std::string& key, std::size_t bytes);
+    void give_way();
     void set_beside(const MemoryShare* share, std::size_t bytes, bool in_use);
 
     const PictureLimits limits_;
-    const std::size_t most_in_use_;
+    /// Bytes of pictures that were read.
+    struct ReadBytes {
+        std::size_t all = 0;     // kept here, or held by whoever draws, or both
+        std::size_t in_use = 0;  // held by whoever draws
+        std::size_t away = 0;    // of those, no longer kept here
+    };
+    ReadBytes read_bytes() const;
+    std::size_t bytes_coming() const;
     std::map<std::string, std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;
     std::condition_variable read_;

@@ -26,8 +26,7 @@ Renderer::Renderer(WorkerPool& pool, std::optional<KernelSet> kernels, std::shar
       kernels_(kernels ? std::move(*kernels) : best_kernels()),
       stores_(own_or(std::move(stores))),
       grounds_(pool, std::shared_ptr<PictureStore>(stores_, &stores_->pictures)),
-      flows_(stores_->pictures.limits().kept / 2),
-      kept_ticks_(stores_->pictures, false) {}
+      flows_(stores_->pictures) {}
 Renderer::~Renderer() = default;
 
 std::optional<Backend> backend_named(std::string_view name) {
@@ -107,7 +106,8 @@ Result<Frame> Renderer::drawn(const RenderRequest& request, const Cancel& cancel
         ticks.left.length = 1 / request.checked->finish->ticks.rate;
     }
     DriveValues values = values_of(request);
-    FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_, play_.play}, request, size, std::move(values), cancel);
+    FrameRun run({pool_, kernels_, *stores_, grounds_, shaders_, flows_, play_.play}, request, size, std::move(values),
+                 cancel);
     run.set_ticks(std::move(ticks.left));
     Result<Frame> frame = run.drawn(plan);
     if (!frame) return frame;

@@ -60,6 +60,9 @@ public:
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
+    /// Whether ticks of this frame's steps, size and values have been drawn, however many.
+    bool knows_ticks(const RenderRequest& request);
+
     /// Width and height of a ground that has a size of its own: a picture or a sprite; nothing if it cannot be read.
     std::optional<std::pair<int, int>> size_of(const Ground& ground, const std::string& finish_path);
 
@@ -98,7 +101,6 @@ private:
     GroundStore grounds_;
     ShaderDrawing shaders_;
     FlowStore flows_;
-    MemoryShare kept_ticks_;
     KeptPlay play_;
     KeptPlans plans_;
     Simulation::Progress watch_ticks_;

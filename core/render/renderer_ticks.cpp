@@ -65,7 +65,7 @@ Result<FlowPictures> Renderer::tick(const TickRun& ticks, std::int64_t tick, con
     at.small_grounds = at.line_grid = false;
     const FrameSize size = frame_size(at);
     const DriveValues values = values_of(at);
-    const FrameTools tools{pool_, kernels_, *stores_, grounds_, shaders_, play_.play};
+    const FrameTools tools{pool_, kernels_, *stores_, grounds_, shaders_, flows_, play_.play};
     TickPictures left{static_cast<double>(tick - begin), 1 / rate, 0, {}};
     const KeptPlans& plans = plans_of(request.checked);
     if (before.empty() && !plans.starts.passes.empty()) {
@@ -200,6 +200,11 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
     return Done{};
 }
 
+bool Renderer::knows_ticks(const RenderRequest& request) {
+    const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
+    return flows_.find(key_of_ticks(request, frame_size(request)), tape) != nullptr;
+}
+
 Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
     const RenderRequest& request = run.request;
     const double rate = request.checked->finish->ticks.rate;
@@ -289,7 +294,7 @@ Result<Renderer::Ticked> Renderer::ticked(const RenderRequest& request, const Fr
         flows_.forget_with_driver();
         state = state_after(run, wanted, tape, given);
     }
-    kept_ticks_.set(flows_.bytes());
+    flows_.keep_within_memory();
     if (!state) return state.fault();
     for (const auto& [name, left] : state->now) {
         given.left.pictures[present_picture(name)] = left;

@@ -21,6 +21,7 @@ constexpr double frame_budget_ms = 33;
 constexpr double drag_budget_ms = 7;
 // Beyond that the view's own pixels come first, and the whole frame after them.
 constexpr double long_frame_ms = 100;
+constexpr double rough_budget_ms = 200;  // all ticks up to a moment, where they are drawn coarsely first
 constexpr int coarsest = 16;
 /// A moment that is further away than this may have many ticks on the way.
 constexpr double far_away_seconds = 0.5;
@@ -288,26 +289,41 @@ bool RenderThread::next_job(std::unique_lock<std::mutex>& lock) {
 }
 
 // As if all ticks so far had to be drawn.
-bool RenderThread::ticks_take_long(const RenderRequest& request) const {
+double RenderThread::ticks_ms(const RenderRequest& request) const {
     const CheckedFinish& checked = *request.checked;
-    return !checked.ticked.empty() && tick_ms_ * request.time * checked.finish->ticks.rate > long_frame_ms;
+    return checked.ticked.empty() ? 0 : tick_ms_ * request.time * checked.finish->ticks.rate;
+}
+
+bool RenderThread::ticks_take_long(const RenderRequest& request) const { return ticks_ms(request) > long_frame_ms; }
+
+// What is drawn first of a frame at rest that takes long; empty where that would hardly be less.
+QSize RenderThread::first_size(const StageRequest& job, bool has_long_ticks) {
+    const FrameSize whole = frame_size(job.request);
+    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= whole.frame_width;
+    if (is_large) return job.view;
+    if (!has_long_ticks || renderer_.knows_ticks(job.request)) return {};
+    // The time goes with the pixels.
+    int divisor = 2;
+    while (divisor < coarsest && ticks_ms(job.request) > divisor * divisor * rough_budget_ms) divisor *= 2;
+    return {std::max(1, whole.frame_width / divisor), std::max(1, whole.frame_height / divisor)};
 }
 
 void RenderThread::draw_stage(const StageRequest& job, const Cancel& cancel) {
     ticking_since_ = std::chrono::steady_clock::now();
     const bool has_long_ticks = !job.in_a_drag && ticks_take_long(job.request);
     const bool is_at_rest = (!job.may_reduce || has_long_ticks) && !job.in_a_drag && !job.values;
-    const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= frame_size(job.request).frame_width;
-    if (is_at_rest && is_large && (last_full_frame_ms_ > long_frame_ms || has_long_ticks)) {
-        draw_stage_of(job, cancel, Pixels::of_view);
-        if (cancel.requested()) return;
-        return draw_stage_of(job, cancel, Pixels::all);
+    if (is_at_rest && (last_full_frame_ms_ > long_frame_ms || has_long_ticks)) {
+        if (const QSize first = first_size(job, has_long_ticks); !first.isEmpty()) {
+            draw_stage_of(job, cancel, Pixels::few, first);
+            if (cancel.requested()) return;
+            return draw_stage_of(job, cancel, Pixels::all);
+        }
     }
     const bool late = job.may_reduce && last_full_frame_ms_ > drag_budget_ms;
     draw_stage_of(job, cancel, late ? Pixels::as_there_is_time : Pixels::all);
 }
 
-void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels) {
+void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels, QSize few) {
     RenderRequest request = job.request;
     const Finish& finish = *request.checked->finish;
     StagePicture done;
@@ -316,17 +332,17 @@ void RenderThread::draw_stage_of(const StageRequest& job, const Cancel& cancel, 
     done.request.steps = {done.step};
     done.request.in_a_drag = false;
     done.reduced = pixels != Pixels::all;
-    done.more_comes = pixels == Pixels::of_view;
+    done.more_comes = pixels == Pixels::few;
     if (pixels == Pixels::as_there_is_time) {
         const FrameSize whole = frame_size(request);
         request.width = std::max(1, whole.frame_width / drag_divisor_);
         request.height = std::max(1, whole.frame_height / drag_divisor_);
-    } else if (pixels == Pixels::of_view) {
-        request.width = job.view.width();
-        request.height = job.view.height();
+    } else if (pixels == Pixels::few) {
+        request.width = few.width();
+        request.height = few.height();
     }
     // While time runs, each tick goes on from the one before it, whatever the size of the picture.
-    request.rough_ticks = pixels == Pixels::of_view || (pixels != Pixels::all && request.in_a_drag);
+    request.rough_ticks = pixels == Pixels::few || (pixels != Pixels::all && request.in_a_drag);
     // What is no number would look like black, and be taken for it.
     ViewStyle style = job.style;
     style.mark_broken = true;

@@ -126,11 +126,13 @@ private:
     void look_into(std::unique_lock<std::mutex>& lock, const Cancel& cancel, std::optional<RenderRequest>& asked,
                    const bool& wanted, Work work, const Results& results);
     void tell_failed(const Fault& why);
+    double ticks_ms(const RenderRequest& request) const;
     bool ticks_take_long(const RenderRequest& request) const;
+    QSize first_size(const StageRequest& job, bool has_long_ticks);
     void draw_stage(const StageRequest& job, const Cancel& cancel);
-    /// Draws all of its pixels, as many as a drag has time for, or as many as the view has.
-    enum class Pixels { all, as_there_is_time, of_view };
-    void draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels);
+    /// Draws all of its pixels, as many as a drag has time for, or a few before all of them come.
+    enum class Pixels { all, as_there_is_time, few };
+    void draw_stage_of(const StageRequest& job, const Cancel& cancel, Pixels pixels, QSize few = {});
     void draw_small(const RenderRequest& request, const Cancel& cancel, const std::function<void(Thumbnails)>& done);
 
     RenderResults results_;

@@ -136,7 +136,7 @@ int main(int argc, char** argv) {
     lacquer::Settings settings;
     lacquer::DrawingLimits limits;
     limits.threads = settings.value("draw/threads").toInt();
-    limits.pictures.kept = static_cast<std::size_t>(settings.value("draw/memory").toDouble()) * 1024 * 1024;
+    limits.pictures.most = static_cast<std::size_t>(settings.value("draw/memory").toDouble()) * 1024 * 1024;
     limits.pictures.most_pixels = settings.value("draw/picture_pixels").toLongLong() * 1024 * 1024;
     limits.pictures.most_file_bytes = settings.value("draw/picture_file").toULongLong() * 1024 * 1024;
     lacquer::LookingAfter looking_after;

@@ -27,6 +27,7 @@
 #include "desktop/drawing/models.h"
 #include "desktop/kit/chooser.h"
 #include "desktop/kit/colour_editor.h"
+#include "desktop/kit/core_words.h"
 #include "desktop/kit/line_editor.h"
 #include "desktop/kit/panel.h"
 #include "desktop/kit/theme.h"
@@ -96,6 +97,7 @@ MainWindow::MainWindow(Models& models, Settings& settings, QWidget* parent)
     take_settings();
     refresh_words();
     ladder_->setFocus();
+    if (const auto& fault = settings_.fault()) document_.say(core_words(fault->message), Tone::failed);
 }
 
 void MainWindow::build_screens() {

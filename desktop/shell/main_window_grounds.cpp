@@ -52,12 +52,12 @@ void MainWindow::refresh_shelf_words() {
     const std::size_t count = document_.finish().grounds.size();
     QString words = bold.arg(theme::text.name(), tr("Grounds")) + QString::number(count);
     if (count > 0) words += tr(" · %1 MB").arg(shelf_->bytes() / (1024 * 1024), 0, 'f', 1);
-    // What is kept of pictures at this moment, of what may be.
+    // What is held at this moment, of what may be.
     const PictureStore& kept = drawing_.stores()->pictures;
     const auto megabytes = [](std::size_t bytes) { return static_cast<double>(bytes) / (1024 * 1024); };
     words += tr(" · %1 of %2 MB in memory")
                  .arg(megabytes(kept.bytes()), 0, 'f', 0)
-                 .arg(megabytes(kept.limits().kept), 0, 'f', 0);
+                 .arg(megabytes(kept.limits().most), 0, 'f', 0);
     if (words != shelf_words_->text()) shelf_words_->setText(words);
 }
 

@@ -64,7 +64,7 @@ QString NoticeBar::work() const {
 QString NoticeBar::facts() const {
     if (document_.checked().steps.empty()) return {};
     const StagePicture& stage = drawing_.stage();
-    if (stage.rough && stage.more_comes) return tr("rough: ticks are drawn at the view's size first");
+    if (stage.rough && stage.more_comes) return tr("rough: ticks are drawn small first");
     if (stage.rough) return tr("rough: ticks go on as they were before the drag");
     const QString ticks = stage.ticks == 0 ? QString()
                                            : tr("%n tick(s)", nullptr, static_cast<int>(stage.ticks)) +

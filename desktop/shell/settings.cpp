@@ -1,91 +1,55 @@
 #include "desktop/shell/settings.h"
 
-#include <QByteArray>
-#include <QSettings>
+#include <QLockFile>
+#include <QStandardPaths>
+#include <chrono>
 #include <cstring>
+#include <filesystem>
+#include <system_error>
 #include <utility>
+
+#include "core/base/file.h"
+#include "desktop/shell/settings_text.h"
 
 namespace lacquer {
 
-const QList<SettingRow>& setting_rows() {
-    static const QList<SettingRow> rows = {
-        {"window/geometry", QByteArray(), "where the window was"},
-        {"window/columns", QVariantList(), "widths of the ladder and of what stands beside it, pixels"},
-        {"window/rows", QVariantList(), "heights of the stage and the dials, pixels"},
-        {"window/rehearse_columns", QVariantList(), "widths of the stage and the pads in rehearsal, pixels"},
-        {"window/rehearse_rows", QVariantList(), "heights of the stage and the lanes in rehearsal, pixels"},
-        {"window/screen", QString(), "the screen that was shown last"},
-        {"window/shelf", false, "whether the ground shelf was open"},
-        {"file/folder", QString(), "folder of the last file"},
-        {"file/recent", QStringList(), "finishes that were opened or saved last, newest first"},
-        {"ship/choices", QVariantMap(), "where each finish was shipped to, and as what, by its path"},
-        {"keys", QVariantMap(), "keys that were chosen instead of those of the table of actions, by action"},
-        {.key = "draw/backend",
-         .otherwise = "auto",
-         .words = "what draws the stage: the graphics card if it is a real one, the processor, or always the card",
-         .label = "Drawing by",
-         .choices = {"auto", "cpu", "gpu"}},
-        {.key = "draw/threads",
-         .otherwise = 0,
-         .words = "threads that draw; 0 is one for each processor",
-         .label = "Threads",
-         .most = 64,
-         .at_start = true},
-        {.key = "draw/memory",
-         .otherwise = 1024,
-         .words = "memory that pictures of files may hold",
-         .label = "Pictures in memory",
-         .unit = "MB",
-         .least = 64,
-         .most = 65536,
-         .at_start = true},
-        {.key = "draw/picture_pixels",
-         .otherwise = 64,
-         .words = "most pixels of a picture that is read, so that a file cannot take all memory",
-         .label = "Largest picture",
-         .unit = "million pixels",
-         .least = 1,
-         .most = 64,
-         .at_start = true},
-        {.key = "draw/picture_file",
-         .otherwise = 1024,
-         .words = "largest file of a picture that is read",
-         .label = "Largest picture file",
-         .unit = "MB",
-         .least = 1,
-         .most = 65536,
-         .at_start = true},
-        {.key = "draw/decimals",
-         .otherwise = 3,
-         .words = "decimals of values on the stage and beside the steps",
-         .label = "Decimals",
-         .least = 1,
-         .most = 6},
-        {.key = "file/autosave",
-         .otherwise = 2,
-         .words = "how long after a change unsaved work is kept aside for a crash",
-         .label = "Autosave after",
-         .unit = "s",
-         .least = 1,
-         .most = 600},
-        {.key = "link/port",
-         .otherwise = 9127,
-         .words = "UDP port at which a game is listened to",
-         .label = "Game port",
-         .least = 1,
-         .most = 65535},
-        {.key = "link/everywhere",
-         .otherwise = false,
-         .words = "listen to other machines, too, and not to this one alone",
-         .label = "Listen to",
-         .choices = {"this machine", "any machine"}},
-    };
-    return rows;
+namespace {
+
+constexpr std::size_t most_bytes = std::size_t{16} << 20U;
+constexpr std::chrono::milliseconds patience{2000};  // with another Lacquer that writes them just now
+
+QString usual_file() {
+    return QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) +
+           QStringLiteral("/lacquer/settings.json");
 }
 
-Settings::Settings(QString file) : file_(file.isEmpty() ? QSettings().fileName() : std::move(file)) {
-    const QSettings kept(file_, QSettings::IniFormat);
-    for (const QString& key : kept.allKeys()) values_[key] = kept.value(key);
+// Over what the file holds by then: another Lacquer may have set something else.
+void write(const QString& file, const QVariantMap& values) {
+    const std::string path = file.toStdString();
+    if (!make_folder(std::filesystem::path(path).parent_path().string())) return;
+    QLockFile lock(file + QStringLiteral(".lock"));
+    lock.tryLock(patience);
+    const Result<std::string> before = read_whole_file(path, most_bytes);
+    const bool is_lost = before ? !settings_of(*before) : before.fault().id != "file.missing";
+    if (is_lost) {
+        std::error_code code;
+        std::filesystem::rename(path, path + ".unreadable", code);
+        if (code) return;
+    }
+    // A disk that takes no settings takes no finishes either, and says so there.
+    (void)write_whole_file(path, text_with(before ? *before : std::string(), values));
+}
+
+}  // namespace
+
+Settings::Settings(QString file) : file_(file.isEmpty() ? usual_file() : std::move(file)) {
+    const Result<std::string> text = read_whole_file(file_.toStdString(), most_bytes);
+    Result<QVariantMap> values = text ? settings_of(*text) : Result<QVariantMap>(text.fault());
+    if (values) {
+        values_ = std::move(*values);
+    } else if (values.fault().id != "file.missing") {
+        fault_ = values.fault();
+    }
 }
 
 QVariant Settings::value(const char* key) const {
@@ -99,14 +63,10 @@ void Settings::set_value(const char* key, const QVariant& value) { set_values({{
 
 void Settings::set_values(const QVariantMap& values) {
     values_.insert(values);
-    const auto write = [file = file_, values] {
-        QSettings kept(file, QSettings::IniFormat);
-        for (auto value = values.begin(); value != values.end(); ++value) kept.setValue(value.key(), value.value());
-    };
     if (disk_ != nullptr) {
-        disk_->later(write);
+        disk_->later([file = file_, values] { write(file, values); });
     } else {
-        write();
+        write(file_, values);
     }
 }
 

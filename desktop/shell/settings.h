@@ -1,34 +1,25 @@
-// All settings in one table, kept between runs. Those with a label stand on the page of preferences.
+// The settings, kept between runs.
 #pragma once
 
 #include <QPointer>
-#include <QStringList>
 #include <QVariantMap>
+#include <optional>
 
+#include "core/base/result.h"
 #include "desktop/document/disk.h"
+#include "desktop/shell/setting_rows.h"
 
 namespace lacquer {
-
-struct SettingRow {
-    const char* key;
-    QVariant otherwise;
-    const char* words;
-    const char* label = nullptr;            ///< on the page of preferences; null for what is only remembered
-    const char* unit = "";                  ///< of a number
-    double least = 0;                       ///< of a number
-    double most = 0;                        ///< of a number; 0 for what is none
-    std::vector<const char*> choices = {};  ///< what it can be, if that is given
-    bool at_start = false;                  ///< holds from the next start on
-};
-
-/// Every setting that there is.
-const QList<SettingRow>& setting_rows();
 
 /// The values of the settings: read once, and written by the disk's thread as they change.
 class Settings {
 public:
     /// Without a file, the usual one of this user.
     explicit Settings(QString file = {});
+
+    /// Why what the file held is not what holds; nothing where there is no file. It is kept beside the file as soon as
+    /// something is set.
+    const std::optional<Fault>& fault() const { return fault_; }
 
     /// From now on `disk` writes; until then whoever sets a value waits for it.
     void write_by(Disk& disk) { disk_ = &disk; }
@@ -42,6 +33,7 @@ public:
 private:
     QString file_;
     QVariantMap values_;
+    std::optional<Fault> fault_;
     QPointer<Disk> disk_;
 };
 

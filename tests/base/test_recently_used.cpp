@@ -26,8 +26,23 @@ TEST_CASE("what was used last is kept within the budget") {
     CHECK(table.find(4) == nullptr);
     CHECK(*table.find(5) == "f");
     CHECK(table.cost() == 1);
-    table.put(6, "g", 5);
-    table.set_budget(5);
-    CHECK(table.find(5) == nullptr);
-    CHECK(*table.find(6) == "g");
+    CHECK(table.holds(5));
+    CHECK_FALSE(table.holds(4));
+}
+
+TEST_CASE("what may go does, the longest unused first, until the rest is small enough") {
+    RecentlyUsed<int, std::string> table(100);
+    for (const auto& [key, value] : {std::pair(1, "held"), {2, "old"}, {3, "held"}, {4, "new"}})
+        table.put(key, value, 10);
+    const auto loose = [](const std::string& value) { return value != "held"; };
+    table.shrink_to(40, loose);
+    CHECK(table.size() == 4);
+    table.shrink_to(39, loose);
+    CHECK_FALSE(table.holds(2));
+    CHECK(table.size() == 3);
+    table.shrink_to(0, loose);
+    CHECK_FALSE(table.holds(4));
+    CHECK(table.holds(1));
+    CHECK(table.holds(3));
+    CHECK(table.cost() == 20);
 }

@@ -35,6 +35,37 @@ TEST_CASE("what stands twice is computed once") {
     CHECK(count_of(lowered("sin(uv.x * 3) + sin(uv.x * 3)"), Op::sin) == 2);
 }
 
+TEST_CASE("a picture that is read at uv is read where the pixel is, whatever its size and however it goes on") {
+    const Finish plain = test::with_scene(finish_of({{"a", "texture(scene, uv)"}}));
+    const auto lowered_of = [](const Finish& finish) {
+        return lower(plan_for(*checked(finish), {"a"}).passes.back());
+    };
+    const Ir read = optimised(lowered_of(plain));
+    CHECK(count_of(read, Op::sample) == 0);
+    CHECK(count_of(read, Op::read_here) == 1);
+    for (const char* elsewhere : {"texture(scene, uv.yx)", "texture(scene, uv + 0.25)", "texture(scene, uv.xx)"}) {
+        INFO(elsewhere);
+        CHECK(count_of(optimised(lowered_of(test::with_scene(finish_of({{"a", elsewhere}})))), Op::read_here) == 0);
+    }
+    // As when the optimizer cannot tell that it is uv: the picture is larger than some of these frames and smaller than
+    // others.
+    for (const Wrap wrap : {Wrap::clamp, Wrap::repeat, Wrap::mirror}) {
+        for (const Filter filter : {Filter::linear, Filter::nearest}) {
+            const auto drawn = [&](const char* formula, int width, int height) {
+                Finish finish = test::with_scene(finish_of({{"a", formula}}));
+                PictureGround ground = *finish.grounds.back().as<PictureGround>();
+                ground.sampling.wrap = wrap;
+                ground.sampling.filter = filter;
+                finish.grounds.back() = {"scene", ground};
+                return test::draw(finish, "a", width, height).picture.data;
+            };
+            for (const auto& [width, height] : {std::pair(7, 5), {1, 1}, {1280, 720}, {1601, 33}})
+                CHECK(drawn("texture(scene, uv)", width, height) ==
+                      drawn("texture(scene, vec2(pixel.x + 0.5, pixel.y + 0.5) / frame_size)", width, height));
+        }
+    }
+}
+
 TEST_CASE("what no output needs is dropped") {
     const Ir ir = optimised(lowered("vec3(uv.x, sin(uv.y), cos(uv.x)).x"));
     CHECK(count_of(ir, Op::sin) == 0);

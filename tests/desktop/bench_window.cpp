@@ -45,7 +45,7 @@ BenchWindow::BenchWindow(const std::string& path) {
         ++questions;
         return may_write_shared;
     };
-    settings_ = std::make_unique<Settings>(qs(folder_.file("settings.ini")));
+    settings_ = std::make_unique<Settings>(qs(folder_.file("settings.json")));
     models_ = std::make_unique<Models>(prompts, [this] { return clock.load(); });
     QObject::connect(&models_->document, &Document::said, [this](const QString& words) { last_said = words; });
     window_ = std::make_unique<MainWindow>(*models_, *settings_);

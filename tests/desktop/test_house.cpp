@@ -454,7 +454,7 @@ TEST_CASE("one picture pixel is one device pixel at 1:1, whatever the screen's s
 
 TEST_CASE("the layout is kept, also of the screen that was shown last, and never larger than the screen") {
     const test::TemporaryFolder folder;
-    Settings settings(qs(folder.file("own.ini")));
+    Settings settings(qs(folder.file("own.json")));
     Prompts prompts;
     prompts.unsaved_changes = [](const QString&) { return Unsaved::discard; };
     Models models(prompts, [] { return 0.0; });

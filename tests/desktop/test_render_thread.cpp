@@ -123,14 +123,14 @@ TEST_CASE("ticks that take long are drawn at the size of the view first") {
     Dial dial;
     dial.name = dial.code_name = "level";
     finish.dials.push_back(dial);
-    const auto draw = [&](double level) {
+    const auto draw = [&](double level, QSize view = {300, 300}) {
         finish.dials[0].value[0] = level;
         RenderRequest request;
         request.checked = test::checked(finish);
         request.steps = {""};
         request.time = 1;
         const std::size_t before = results.count();
-        thread.ask_stage({request, {}, {300, 300}, false});
+        thread.ask_stage({request, {}, view, false});
         REQUIRE(QTest::qWaitFor([&] { return thread.idle(); }, 60000));
         const std::lock_guard lock(results.mutex);
         return std::vector<StagePicture>(results.pictures.begin() + static_cast<std::ptrdiff_t>(before),
@@ -152,6 +152,14 @@ TEST_CASE("ticks that take long are drawn at the size of the view first") {
     REQUIRE(again.size() == 2);
     CHECK_FALSE(again[0].rough);
     CHECK(again[0].ticks + again[1].ticks == 0);
+    // A view of nearly all of the frame is shown them more coarsely than it could be, but not where they are at hand.
+    CHECK(draw(0.5, {1100, 1100}).size() == 1);
+    const std::vector<StagePicture> wide = draw(0.75, {1100, 1100});
+    REQUIRE(wide.size() == 2);
+    CHECK((wide[0].rough && wide[0].more_comes));
+    CHECK(wide[0].image.width() <= 600);
+    CHECK_FALSE(wide[1].rough);
+    CHECK(wide[1].image.width() == 1200);
 }
 
 TEST_CASE("leaving in the middle of a long frame does not wait for it") {

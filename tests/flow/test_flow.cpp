@@ -368,7 +368,7 @@ TEST_CASE("the pictures of ticks stand under the one budget of what is kept") {
     step_of(finish, "flow").ticking.width = 4;
     PictureLimits limits;
     const std::size_t one = 64 * 32 * 4 * sizeof(float);
-    limits.kept = 20 * one;
+    limits.most = 20 * one;
     const auto stores = std::make_shared<RenderStores>(limits);
     WorkerPool pool(1);
     {

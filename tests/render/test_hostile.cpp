@@ -97,7 +97,7 @@ TEST_CASE("what would take more memory than there may be is said before anything
     CHECK(std::chrono::steady_clock::now() - begin < std::chrono::milliseconds(500 * test::slowness));
     // What is only seen has no numbers of its own, and what nothing reads any more is drawn on again.
     PictureLimits limits;
-    limits.most_in_use = 3 * 128 * 128 * 4 * sizeof(float) - 1;
+    limits.most = 3 * 128 * 128 * 4 * sizeof(float) - 1;
     Renderer narrow(pool, std::nullopt, std::make_shared<RenderStores>(limits));
     request.width = 128;
     request.height = 128;
@@ -119,7 +119,7 @@ TEST_CASE("what would take more memory than there may be is said before anything
     request.width = 256;
     request.height = 2048;
     const auto fits_into = [&](std::size_t bytes) {
-        limits.most_in_use = bytes;
+        limits.most = bytes;
         Renderer tight(pool, std::nullopt, std::make_shared<RenderStores>(limits));
         return static_cast<bool>(tight.render(request, Cancel()));
     };

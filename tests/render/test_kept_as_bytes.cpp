@@ -74,7 +74,7 @@ TEST_CASE("a picture that is large enough stays as it is in its file, and counts
     REQUIRE(write_png(folder.file("a.png"), image));
     const auto read = [&](std::int64_t from, std::size_t in_use) {
         PictureLimits limits = limits_from(from);
-        limits.most_in_use = in_use;
+        limits.most = in_use;
         PictureStore store(limits);
         const auto held = store.file(folder.file("a.png"), PictureMeaning::data, 0, [](double) { return true; });
         REQUIRE(held);
@@ -107,7 +107,7 @@ TEST_CASE("pictures and the steps that are drawn of them fit into memory togethe
     const std::size_t all = (2 * 64 * 32 + 40 * 20) * 4 * sizeof(float);
     const auto notices = [&](std::size_t most) {
         PictureLimits limits;
-        limits.most_in_use = most;
+        limits.most = most;
         WorkerPool pool(1);
         Renderer renderer(pool, std::nullopt, std::make_shared<RenderStores>(limits));
         const Result<Frame> frame = renderer.render(request, Cancel());

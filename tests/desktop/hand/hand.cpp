@@ -107,7 +107,7 @@ Hand::Hand(const std::string& finish, std::vector<Act> acts, const DrawingLimits
     prompts.changed_on_disk = [this](const QString&) { return static_cast<ChangedOnDisk>(answer_ % 3); };
     prompts.may_replace = [this](const QString&) { return answer_ % 2 == 0; };
     prompts.may_write_shared = [this](const QString&) { return answer_ % 2 == 0; };
-    settings_ = std::make_unique<Settings>(qs(folder_.file("settings.ini")));
+    settings_ = std::make_unique<Settings>(qs(folder_.file("settings.json")));
     models_ = std::make_unique<Models>(
         prompts, [this] { return clock_; }, limits);
     window_ = std::make_unique<MainWindow>(*models_, *settings_);

@@ -95,7 +95,7 @@ int replay(const Options& options, int argc, char** argv) {
     EnglishPlurals plurals;
     QCoreApplication::installTranslator(&plurals);
     DrawingLimits limits;
-    if (options.day) limits.pictures.kept = kept_in_a_day;
+    if (options.day) limits.pictures.most = kept_in_a_day;
     Hand hand(options.demo, read_acts(options.replay), limits);
     hand.before = [](std::size_t act) {
         std::printf("%zu\n", act);
