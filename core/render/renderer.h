@@ -60,8 +60,9 @@ public:
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
-    /// Whether ticks of this frame's steps, size and values have been drawn, however many.
-    bool knows_ticks(const RenderRequest& request);
+    /// Whether this frame, where it may have rough ticks, would: no ticks of its steps, size and values have been drawn,
+    /// and they look much the same at other sizes.
+    bool would_be_rough(const RenderRequest& request);
 
     /// Width and height of a ground that has a size of its own: a picture or a sprite; nothing if it cannot be read.
     std::optional<std::pair<int, int>> size_of(const Ground& ground, const std::string& finish_path);
@@ -84,6 +85,7 @@ private:
         Plan ticks;
         Plan starts;
         FlowKey key;
+        bool go_by_pixels = false;
     };
     FlowKey key_of_ticks(const RenderRequest& request, const FrameSize& size);
     const KeptPlans& plans_of(const std::shared_ptr<const CheckedFinish>& checked);

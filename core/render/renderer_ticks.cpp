@@ -27,6 +27,28 @@ std::vector<std::string> names_of(const std::vector<TickedStep>& steps) {
     return names;
 }
 
+// What goes from pixel to pixel, and not by parts of the frame, is something else at another size: on fewer pixels a
+// reaction dies out.
+bool goes_by_pixels(const Plan& plan) {
+    const auto does = [](const PassStep& step) {
+        bool counts_pixels = false;
+        bool knows_frame = false;
+        const auto look = [&](const Typed& node) {
+            const auto* reading = node.as<PictureReading>();
+            const auto* name = node.as<NameHere>();
+            const bool counts = reading != nullptr && (reading->builtin == Builtin::texture_size ||
+                                                       reading->builtin == Builtin::texel_fetch);
+            counts_pixels = counts_pixels || counts || (name != nullptr && name->name == "pixel_size");
+            knows_frame = knows_frame || (name != nullptr && name->name == "frame_size");
+        };
+        visit_nodes(*step.typed, look);
+        return counts_pixels && !knows_frame;
+    };
+    return std::any_of(plan.passes.begin(), plan.passes.end(), [&](const Pass& pass) {
+        return std::any_of(pass.steps.begin(), pass.steps.end(), does);
+    });
+}
+
 }  // namespace
 
 bool reads_ticks(const Plan& plan) {
@@ -44,7 +66,8 @@ bool reads_ticks(const Plan& plan) {
 
 const Renderer::KeptPlans& Renderer::plans_of(const std::shared_ptr<const CheckedFinish>& checked) {
     if (plans_.checked != checked) {
-        plans_ = {checked, plan_ticks(*checked), plan_starts(*checked), {}};
+        plans_ = {checked, plan_ticks(*checked), plan_starts(*checked), {}, false};
+        plans_.go_by_pixels = goes_by_pixels(plans_.ticks);
         plans_.key = flow_key(*checked, plans_.ticks, plans_.starts);
     }
     return plans_;
@@ -200,9 +223,10 @@ Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Check
     return Done{};
 }
 
-bool Renderer::knows_ticks(const RenderRequest& request) {
+bool Renderer::would_be_rough(const RenderRequest& request) {
+    if (plans_of(request.checked).go_by_pixels) return false;
     const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
-    return flows_.find(key_of_ticks(request, frame_size(request)), tape) != nullptr;
+    return flows_.find(key_of_ticks(request, frame_size(request)), tape) == nullptr;
 }
 
 Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
@@ -221,7 +245,8 @@ Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, c
     const bool is_near = present != nullptr && tick >= present->tick && present->tick >= begin &&
                          static_cast<double>(tick - present->tick) <= longest_rough_seconds * rate;
     const bool is_known = flows_.find(run.key, tape) != nullptr;
-    if (!is_known && !(request.in_a_drag && is_near) && request.rough_ticks) {
+    const bool may_be_rough = request.rough_ticks && !plans_of(request.checked).go_by_pixels;
+    if (!is_known && !(request.in_a_drag && is_near) && may_be_rough) {
         given.are_rough = true;
         const FrameSize size = frame_size(request);
         FlowKey key = run.key;

@@ -300,9 +300,11 @@ bool RenderThread::ticks_take_long(const RenderRequest& request) const { return 
 QSize RenderThread::first_size(const StageRequest& job, bool has_long_ticks) {
     const FrameSize whole = frame_size(job.request);
     const bool is_large = !job.view.isEmpty() && job.view.width() * 2 <= whole.frame_width;
-    if (is_large) return job.view;
-    if (!has_long_ticks || renderer_.knows_ticks(job.request)) return {};
+    const bool has_new_ticks = has_long_ticks && renderer_.would_be_rough(job.request);
     // The time goes with the pixels.
+    const double share = static_cast<double>(job.view.width()) / whole.frame_width;
+    if (is_large && (!has_new_ticks || ticks_ms(job.request) * share * share < 2 * rough_budget_ms)) return job.view;
+    if (!has_new_ticks) return {};
     int divisor = 2;
     while (divisor < coarsest && ticks_ms(job.request) > divisor * divisor * rough_budget_ms) divisor *= 2;
     return {std::max(1, whole.frame_width / divisor), std::max(1, whole.frame_height / divisor)};

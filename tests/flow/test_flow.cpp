@@ -282,6 +282,28 @@ TEST_CASE("rough ticks are drawn at the drawn size, all of them, and leave the o
     CHECK(player.frame(tick_time(2)).ticks == 3);
 }
 
+TEST_CASE("what goes from pixel to pixel is never drawn roughly, what knows how large the frame is may be") {
+    const auto is_rough = [](const std::string& formula, int numbers = 4) {
+        Finish finish = flow_finish({{"flow", formula}}, 40, 20);
+        step_of(finish, "flow").ticking.width = numbers;
+        INFO(formula);
+        REQUIRE_FALSE(find_step(*checked(finish), "flow")->fault);
+        Player player(finish);
+        player.request.rough_ticks = true;
+        player.request.width = 10;
+        player.request.height = 5;
+        player.request.checked = checked(finish);
+        const bool expected = player.renderer().would_be_rough(player.request);
+        const Frame frame = player.frame(tick_time(3));
+        CHECK(frame.ticks_are_rough == expected);
+        return expected;
+    };
+    CHECK(is_rough("previous(flow, uv.yx) * 0.9 + vec4(uv, 0, 1)"));
+    CHECK(is_rough("diffuse(previous(flow), 30)"));
+    CHECK_FALSE(is_rough("previous(flow, uv + pixel_size)"));
+    CHECK_FALSE(is_rough("reaction(previous(flow), 0.03, 0.06)", 2));
+}
+
 TEST_CASE("a step that is off, moved, renamed or deleted while it runs, and one that grows beyond all numbers") {
     Finish finish = flow_finish({{"flow", "previous(flow) * 1e30 + 1"}, {"seen", "flow"}});
     step_of(finish, "flow").ticking.width = 1;
