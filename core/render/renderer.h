@@ -60,8 +60,8 @@ public:
     /// Faults besides: `base.memory`, `base.unexpected`.
     Result<Frame> render(const RenderRequest& request, const Cancel& cancel);
 
-    /// Whether this frame, where it may have rough ticks, would: no ticks of its steps, size and values have been drawn,
-    /// and they look much the same at other sizes.
+    /// Whether this frame, where it may have rough ticks, would: no ticks of its steps, size and values have been
+    /// drawn, and they look much the same at other sizes.
     bool would_be_rough(const RenderRequest& request);
 
     /// Width and height of a ground that has a size of its own: a picture or a sprite; nothing if it cannot be read.

@@ -36,17 +36,16 @@ bool goes_by_pixels(const Plan& plan) {
         const auto look = [&](const Typed& node) {
             const auto* reading = node.as<PictureReading>();
             const auto* name = node.as<NameHere>();
-            const bool counts = reading != nullptr && (reading->builtin == Builtin::texture_size ||
-                                                       reading->builtin == Builtin::texel_fetch);
+            const bool counts = reading != nullptr &&
+                                (reading->builtin == Builtin::texture_size || reading->builtin == Builtin::texel_fetch);
             counts_pixels = counts_pixels || counts || (name != nullptr && name->name == "pixel_size");
             knows_frame = knows_frame || (name != nullptr && name->name == "frame_size");
         };
         visit_nodes(*step.typed, look);
         return counts_pixels && !knows_frame;
     };
-    return std::any_of(plan.passes.begin(), plan.passes.end(), [&](const Pass& pass) {
-        return std::any_of(pass.steps.begin(), pass.steps.end(), does);
-    });
+    return std::any_of(plan.passes.begin(), plan.passes.end(),
+                       [&](const Pass& pass) { return std::any_of(pass.steps.begin(), pass.steps.end(), does); });
 }
 
 }  // namespace

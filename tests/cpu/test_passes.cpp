@@ -37,9 +37,7 @@ TEST_CASE("what stands twice is computed once") {
 
 TEST_CASE("a picture that is read at uv is read where the pixel is, whatever its size and however it goes on") {
     const Finish plain = test::with_scene(finish_of({{"a", "texture(scene, uv)"}}));
-    const auto lowered_of = [](const Finish& finish) {
-        return lower(plan_for(*checked(finish), {"a"}).passes.back());
-    };
+    const auto lowered_of = [](const Finish& finish) { return lower(plan_for(*checked(finish), {"a"}).passes.back()); };
     const Ir read = optimised(lowered_of(plain));
     CHECK(count_of(read, Op::sample) == 0);
     CHECK(count_of(read, Op::read_here) == 1);
