@@ -28,7 +28,10 @@ inline constexpr std::size_t usual_picture_bytes = std::size_t{1024} * 1024 * 10
 
 /// How much of pictures is taken.
 struct PictureLimits {
-    std::size_t most = usual_picture_bytes;         ///< bytes of all that is kept or in use
+    /// Bytes of all that is kept or in use. A finish whose pictures in use, and the steps that are drawn of them, take
+    /// more is told so before the rest of its pictures are decoded, and those are not there. One of any size may be,
+    /// beside what takes a quarter.
+    std::size_t most = usual_picture_bytes;
     std::int64_t most_pixels = max_picture_pixels;  ///< of one picture
     /// Pixels from which on the pictures of 8-bit files stay bytes: a quarter of the memory, and slower to read between
     /// their pixels.
@@ -89,9 +92,6 @@ public:
 
     /// Bytes of all that is kept or in use, with what is held beside the pictures.
     std::size_t bytes() const;
-    /// A finish whose pictures in use, and the steps that are drawn of them, take more than `most` is told so before
-    /// the rest of its pictures are decoded, and those are not there. One of any size may be, beside what takes a
-    /// quarter.
     const PictureLimits& limits() const { return limits_; }
     /// Bytes that may be kept beside the pictures: half of all, and less where pictures and what is drawn of them need
     /// it; a quarter at the least, unless what is in use takes more than the rest.
@@ -123,7 +123,6 @@ private:
     void give_way();
     void set_beside(const MemoryShare* share, std::size_t bytes, bool in_use);
 
-    const PictureLimits limits_;
     /// Bytes of pictures that were read.
     struct ReadBytes {
         std::size_t all = 0;     // kept here, or held by whoever draws, or both
@@ -132,6 +131,8 @@ private:
     };
     ReadBytes read_bytes() const;
     std::size_t bytes_coming() const;
+
+    const PictureLimits limits_;
     std::map<std::string, std::weak_ptr<const Picture>> read_pictures_;  // that may still be held by somebody
     mutable std::mutex mutex_;
     std::condition_variable read_;

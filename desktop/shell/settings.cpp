@@ -28,7 +28,8 @@ void write(const QString& file, const QVariantMap& values) {
     const std::string path = file.toStdString();
     if (!make_folder(std::filesystem::path(path).parent_path().string())) return;
     QLockFile lock(file + QStringLiteral(".lock"));
-    lock.tryLock(patience);
+    // One that never lets go must not keep anything from being set.
+    (void)lock.tryLock(patience);
     const Result<std::string> before = read_whole_file(path, most_bytes);
     const bool is_lost = before ? !settings_of(*before) : before.fault().id != "file.missing";
     if (is_lost) {

@@ -5,7 +5,6 @@
 #include <QJsonObject>
 #include <QStringList>
 #include <algorithm>
-#include <cstring>
 #include <optional>
 
 #include "desktop/shell/setting_rows.h"

@@ -63,7 +63,7 @@ TEST_CASE("a picture that appears later is found") {
 TEST_CASE("what was not used for longest is let go of first, and lives on where it is held") {
     const test::TemporaryFolder folder;
     for (const char* name : {"a.png", "b.png", "c.png"}) REQUIRE(write_png(folder.file(name), grey(16, 7)));
-    PictureStore store({bytes_of_16 * 5 / 2});
+    PictureStore store({.most = bytes_of_16 * 5 / 2});
     const auto read = [&](const char* name) {
         return *store.file(folder.file(name), PictureMeaning::colour, 0, unwatched);
     };
@@ -145,7 +145,7 @@ TEST_CASE("more pictures at the same time than fit are refused in words, and fit
     for (const char* name : {"a.png", "b.png", "c.png"}) REQUIRE(write_png(folder.file(name), grey(100, 7)));
     test::write_file(folder.file("cut.png"), test::read_file(folder.file("a.png")).substr(0, 60));
     const std::size_t one = std::size_t{100} * 100 * 4 * sizeof(float);
-    PictureStore store({one, 2 * one});
+    PictureStore store({.most = 2 * one});
     const auto read = [&](const char* name) { return store.file(folder.file(name), PictureMeaning::colour, 0, on); };
     {
         const auto a = read("a.png");
@@ -166,7 +166,7 @@ TEST_CASE("more pictures at the same time than fit are refused in words, and fit
     CHECK(read("cut.png").fault().id == "picture.unreadable");
     CHECK(read("c.png"));
     // One alone is never too many.
-    PictureStore small({1, 1});
+    PictureStore small({.most = 1});
     CHECK(small.file(folder.file("a.png"), PictureMeaning::colour, 0, on));
 }
 
