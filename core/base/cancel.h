@@ -4,6 +4,8 @@
 #include <atomic>
 #include <memory>
 
+#include "core/base/fault.h"
+
 namespace lacquer {
 
 /// Shared between asker and worker; copies speak of the same flag. Safe from any thread.
@@ -19,5 +21,8 @@ public:
 private:
     std::shared_ptr<std::atomic<bool>> flag_;
 };
+
+/// What work that stopped at the flag gives in place of a picture: a warning, `render.cancelled`.
+inline Fault cancelled_fault() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
 
 }  // namespace lacquer

@@ -56,8 +56,7 @@ public:
             at_once();
         }
         if (fault_) return *fault_;
-        if (cancel_.requested())
-            return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+        if (cancel_.requested()) return cancelled_fault();
         return Done{};
     }
 

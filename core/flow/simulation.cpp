@@ -34,8 +34,7 @@ Result<FlowState> Simulation::at(std::int64_t tick, const std::vector<std::int64
     }
     const std::int64_t from = state.tick;
     while (state.tick < tick) {
-        if (cancel.requested())
-            return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+        if (cancel.requested()) return cancelled_fault();
         FlowPictures before = state.tick >= begin ? std::move(state.now) : FlowPictures();
         const std::int64_t next = state.tick + 1;
         Result<FlowPictures> drawn = draw(next, before, next == begin || next % ticks_between_fetches == 0);

@@ -52,7 +52,7 @@ Result<std::string> movie_of(MovieFormat format, std::span<const Image8> frames,
     std::string error;
     const auto goes_on = [&] { return !cancel.requested(); };
     if (movie_module().write(format, frames, rate, goes_on, bytes, error)) return bytes;
-    if (cancel.requested()) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+    if (cancel.requested()) return cancelled_fault();
     return unwritable(error);
 }
 

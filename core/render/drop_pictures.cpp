@@ -55,7 +55,7 @@ Result<PicturePtr> DropDrawings::picture(const DropMoment& moment, const DropSpr
     const LiveDrops live = emitter->alive(moment.time, moment.width, moment.height, &pool_);
     DropPictures pictures = draw_drops(live, emitter->droplets(), sprite, moment.width, moment.height, layers, pool_,
                                        cancel, take_oldest());
-    if (cancel.requested()) return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+    if (cancel.requested()) return cancelled_fault();
     note(moment, live, emitter->droplets(), sprite);
     Drawn drawn{moment, {}};
     for (std::size_t i = 0; i < drawn.layers.size(); ++i) {

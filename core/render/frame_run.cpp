@@ -30,8 +30,6 @@ Picture clear_pixel() {
     return clear;
 }
 
-Fault cancelled() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
-
 std::vector<std::string> names_of(const CheckedFinish& checked, const std::vector<std::string>& steps) {
     std::vector<std::string> names;
     for (const std::string& step : steps) {
@@ -126,7 +124,7 @@ Result<Frame> FrameRun::drawn(const Plan& plan) {
     frame_.passes = plan.passes.size();
     const std::vector<std::vector<std::string>> done_with = read_last_by(plan);
     for (std::size_t i = 0; i < plan.passes.size(); ++i) {
-        if (!draw(plan.passes[i], i + 1 == plan.passes.size())) return cancelled();
+        if (!draw(plan.passes[i], i + 1 == plan.passes.size())) return cancelled_fault();
         for (const std::string& name : done_with[i]) pictures_.release(name);
     }
     if (lost_) return lost_with_driver();
@@ -139,7 +137,7 @@ Result<FlowPictures> FrameRun::drawn_tick(const Plan& plan, const std::vector<st
     find_native(plan);
     if (auto fault = claim(plan, false)) return *fault;
     for (const Pass& pass : plan.passes) {
-        if (!draw(pass, false)) return cancelled();
+        if (!draw(pass, false)) return cancelled_fault();
     }
     FlowPictures drawn;
     for (const std::string& name : steps) {

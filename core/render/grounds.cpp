@@ -14,8 +14,6 @@ namespace lacquer {
 
 namespace {
 
-Fault called_off() { return {"render.cancelled", "the drawing was called off", "", {}, Severity::warning}; }
-
 // What laying the parts of a sprite may take: a second or two.
 constexpr std::int64_t most_touched = std::int64_t{1} << 28U;
 
@@ -209,7 +207,7 @@ Result<PicturePtr> GroundStore::drawn(const SpriteGround& sprite, const Asked& a
     const Result<PicturePtr> made = pictures_->made_within(
         fmt::format("{} {}", key, static_cast<int>(layer)), from, bytes, [&]() -> Result<Picture> {
             Picture picture = lay_parts(parts, sprite.width, sprite.height, layer, pool_, asked.cancel);
-            if (asked.cancel.requested()) return called_off();
+            if (asked.cancel.requested()) return cancelled_fault();
             return picture;
         });
     if (!made) return made.fault();

@@ -76,7 +76,15 @@ private:
     struct TickRun;
     Result<FlowPictures> tick(const TickRun& run, std::int64_t tick, const FlowPictures& before, bool wanted_here,
                               Faults& notices);
+    Simulation::Draw drawn_by(const TickRun& run, Ticked& given);
+    /// What the ticks have left, by one of the three ways below.
     Result<FlowState> state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given);
+    /// To the last pixel, from what is kept.
+    Result<FlowState> exact_state(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given);
+    /// The same ticks on fewer pixels, until there is time for all of them.
+    Result<FlowState> rough_state(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given);
+    /// During a drag: on from `state`, which other values have left.
+    Result<FlowState> dragged_state(const TickRun& run, std::int64_t tick, FlowState state, Ticked& given);
     bool bring_here(FlowPicture& left);
     bool bring_here(FlowState& state);
     /// What ticks of a finish are drawn by is worked out once.

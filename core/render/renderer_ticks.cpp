@@ -1,12 +1,9 @@
 #include "core/render/renderer_ticks.h"
 
 #include <algorithm>
-#include <bit>
 #include <chrono>
 #include <utility>
 
-#include "core/base/guarded.h"
-#include "core/finish/file.h"
 #include "core/lang/past.h"
 
 namespace lacquer {
@@ -149,139 +146,70 @@ FlowKey Renderer::key_of_ticks(const RenderRequest& request, const FrameSize& si
     return key;
 }
 
-namespace {
-
-Fault no_ticks() {
-    return {"flow.none",
-            "nothing in this finish goes on from tick to tick",
-            "leave the checkpoint out",
-            {},
-            Severity::fault};
-}
-
-// Of all that may make a difference but the place where the finish lies.
-StructuralHash stamp_of(const RenderRequest& request, const FrameSize& size) {
-    Finish whole = *request.checked->finish;
-    if (request.tape != nullptr) whole.tape = *request.tape;
-    StructuralHash stamp;
-    stamp.stir(finish_to_text(whole));
-    stamp.stir(static_cast<std::uint64_t>(size.frame_width));
-    stamp.stir(static_cast<std::uint64_t>(size.frame_height));
-    for (const auto& [name, value] : request.held) {
-        stamp.stir(name);
-        for (const double part : value) stamp.stir(std::bit_cast<std::uint64_t>(part));
-    }
-    return stamp;
-}
-
-}  // namespace
-
-Result<Checkpoint> Renderer::checkpoint(const RenderRequest& request, const Cancel& cancel) {
-    return guarded([&]() -> Result<Checkpoint> {
-        const FrameSize size = frame_size(request);
-        if (const auto fault = fault_of_size(request, size)) return *fault;
-        if (request.checked->ticked.empty()) return no_ticks();
-        if (const Result<Ticked> drawn = ticked(request, size, cancel); !drawn) return drawn.fault();
-        const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
-        FlowState state = flows_.simulation(key_of_ticks(request, size), tape, *request.checked).last();
-        if (!bring_here(state)) return lost_with_driver();
-        const StructuralHash stamp = stamp_of(request, size);
-        return Checkpoint{{stamp.low, stamp.high}, std::move(state)};
-    });
-}
-
-Result<Done> Renderer::take_checkpoint(const RenderRequest& request, const Checkpoint& checkpoint) {
-    if (request.checked->ticked.empty()) return no_ticks();
-    const FrameSize size = frame_size(request);
-    const StructuralHash stamp = stamp_of(request, size);
-    // A stamp is easily copied: what doesn't have the very shape of what a tick leaves is not read.
-    const auto fits = [&](const FlowPictures& pictures, const TickedStep& step) {
-        const auto found = pictures.find(step.name);
-        if (found == pictures.end() || found->second.here == nullptr) return false;
-        const Picture& picture = *found->second.here;
-        return picture.width == scaled_side(size.frame_width, step.scale) &&
-               picture.height == scaled_side(size.frame_height, step.scale) &&
-               picture.channels == stored_channels(step.type);
-    };
-    const auto is_whole = [&](const FlowPictures& pictures) {
-        const auto& steps = request.checked->ticked;
-        return pictures.size() == steps.size() &&
-               std::all_of(steps.begin(), steps.end(), [&](const TickedStep& step) { return fits(pictures, step); });
-    };
-    const FlowState& state = checkpoint.state;
-    if (checkpoint.stamp[0] != stamp.low || checkpoint.stamp[1] != stamp.high || !is_whole(state.now) ||
-        !(state.before.empty() || is_whole(state.before))) {
-        return Fault{"flow.other",
-                     "the checkpoint is that of another finish, tape or size",
-                     "write it again by --to-checkpoint",
-                     {},
-                     Severity::fault};
-    }
-    const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
-    flows_.simulation(key_of_ticks(request, size), tape, *request.checked).keep(checkpoint.state);
-    return Done{};
-}
-
 bool Renderer::would_be_rough(const RenderRequest& request) {
     if (plans_of(request.checked).go_by_pixels) return false;
     const Tape& tape = request.tape != nullptr ? *request.tape : request.checked->finish->tape;
     return flows_.find(key_of_ticks(request, frame_size(request)), tape) == nullptr;
 }
 
-Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
-    const RenderRequest& request = run.request;
-    const double rate = request.checked->finish->ticks.rate;
-    const std::int64_t begin = begin_of(tick, run.begins);
-    const auto drawn_by = [&](const TickRun& by) -> Simulation::Draw {
-        return [&, by](std::int64_t at, const FlowPictures& before, bool wanted_here) {
-            ++given.drawn;
-            return this->tick(by, at, before, wanted_here, given.notices);
-        };
+Simulation::Draw Renderer::drawn_by(const TickRun& run, Ticked& given) {
+    return [this, run, &given](std::int64_t at, const FlowPictures& before, bool wanted_here) {
+        ++given.drawn;
+        return tick(run, at, before, wanted_here, given.notices);
     };
-    // Small pictures and single points are drawn by this processor, whatever draws the ticks.
-    const bool wanted_here = request.small_grounds || !request.points.empty();
+}
+
+Result<FlowState> Renderer::state_after(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
+    if (flows_.find(run.key, tape) != nullptr) return exact_state(run, tick, tape, given);
     const FlowState* present = flows_.present(run.key);
-    const bool is_near = present != nullptr && tick >= present->tick && present->tick >= begin &&
-                         static_cast<double>(tick - present->tick) <= longest_rough_seconds * rate;
-    const bool is_known = flows_.find(run.key, tape) != nullptr;
-    const bool may_be_rough = request.rough_ticks && !plans_of(request.checked).go_by_pixels;
-    if (!is_known && !(request.in_a_drag && is_near) && may_be_rough) {
-        given.are_rough = true;
-        const FrameSize size = frame_size(request);
-        FlowKey key = run.key;
-        key.drawn_width = size.width;
-        key.drawn_height = size.height;
-        const TickRun rough{request, key, run.begins, run.cancel, true};
-        Simulation& simulation = flows_.simulation(key, tape, *request.checked);
-        Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(rough), run.cancel, watch_ticks_);
-        if (state && wanted_here && !bring_here(*state)) return lost_with_driver();
-        return state;
+    const double most_ticks = longest_rough_seconds * run.request.checked->finish->ticks.rate;
+    const bool is_near = present != nullptr && tick >= present->tick && present->tick >= begin_of(tick, run.begins) &&
+                         static_cast<double>(tick - present->tick) <= most_ticks;
+    if (run.request.in_a_drag && is_near) return dragged_state(run, tick, *present, given);
+    if (run.request.rough_ticks && !plans_of(run.request.checked).go_by_pixels)
+        return rough_state(run, tick, tape, given);
+    return exact_state(run, tick, tape, given);
+}
+
+Result<FlowState> Renderer::exact_state(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
+    Simulation& simulation = flows_.simulation(run.key, tape, *run.request.checked);
+    Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(run, given), run.cancel, watch_ticks_);
+    if (!state) return state;
+    if (run.wanted_here() && !(are_here(state->now) && are_here(state->before))) {
+        if (!bring_here(*state)) return lost_with_driver();
+        simulation.keep(*state);
     }
-    if (is_known || !(request.in_a_drag && is_near)) {
-        Simulation& simulation = flows_.simulation(run.key, tape, *request.checked);
-        Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(run), run.cancel, watch_ticks_);
-        if (!state) return state;
-        if (wanted_here && !(are_here(state->now) && are_here(state->before))) {
-            if (!bring_here(*state)) return lost_with_driver();
-            simulation.keep(*state);
-        }
-        flows_.set_present(run.key, *state);
-        return state;
-    }
+    flows_.set_present(run.key, *state);
+    return state;
+}
+
+Result<FlowState> Renderer::rough_state(const TickRun& run, std::int64_t tick, const Tape& tape, Ticked& given) {
     given.are_rough = true;
-    FlowState state = *present;
+    const FrameSize size = frame_size(run.request);
+    FlowKey key = run.key;
+    key.drawn_width = size.width;
+    key.drawn_height = size.height;
+    const TickRun rough{run.request, key, run.begins, run.cancel, true};
+    Simulation& simulation = flows_.simulation(key, tape, *run.request.checked);
+    Result<FlowState> state = simulation.at(tick, run.begins, drawn_by(rough, given), run.cancel, watch_ticks_);
+    if (state && run.wanted_here() && !bring_here(*state)) return lost_with_driver();
+    return state;
+}
+
+Result<FlowState> Renderer::dragged_state(const TickRun& run, std::int64_t tick, FlowState state, Ticked& given) {
+    given.are_rough = true;
     const bool goes_on = tick > state.tick;
     TickRun again = run;
-    again.is_rough = request.rough_ticks && !goes_on;
-    const Simulation::Draw draw = drawn_by(again);
+    again.is_rough = run.request.rough_ticks && !goes_on;
+    const Simulation::Draw draw = drawn_by(again, given);
     // Where time stands still, the last tick is drawn once more, so that something is seen of the drag.
     if (!goes_on) state = {state.tick - 1, state.before, {}};
     while (state.tick < tick) {
-        Result<FlowPictures> drawn = draw(state.tick + 1, state.now, wanted_here);
+        Result<FlowPictures> drawn = draw(state.tick + 1, state.now, run.wanted_here());
         if (!drawn) return drawn.fault();
         state = {state.tick + 1, std::move(*drawn), std::move(state.now)};
     }
-    if (wanted_here && !bring_here(state)) return lost_with_driver();
+    if (run.wanted_here() && !bring_here(state)) return lost_with_driver();
     // A last tick that was only drawn once more is nothing to go on from.
     if (goes_on) flows_.set_present(run.key, state);
     return state;

@@ -23,6 +23,9 @@ struct Renderer::TickRun {
     const std::vector<std::int64_t>& begins;  ///< ticks at which all begins anew, in order
     const Cancel& cancel;
     bool is_rough = false;  ///< drawn at the request's own size
+
+    /// Small pictures and single points are drawn by this processor, whatever draws the ticks.
+    bool wanted_here() const { return request.small_grounds || !request.points.empty(); }
 };
 
 /// Whether some pass reads what ticks have left, or says how far they are.

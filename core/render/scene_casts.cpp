@@ -99,8 +99,7 @@ Result<PicturePtr> SceneCasts::cast(const SceneView& view, GroundLayer layer, co
         SceneLayers cast_layers =
             cast_world(place->world(view.hour, at.time), camera_at(view.camera, view.path, at.time), at.width,
                        at.height, wanted, pool_, cancel, std::exchange(old_cast_, SceneLayers()));
-        if (cancel.requested())
-            return Fault{"render.cancelled", "the drawing was called off", "", {}, Severity::warning};
+        if (cancel.requested()) return cancelled_fault();
         const auto keep = [&](GroundLayer as, Picture& picture) {
             if (has(wanted, as)) own.pictures[as] = std::make_shared<Picture>(std::move(picture));
         };
