@@ -148,6 +148,7 @@ private:
     Finish moved_to(const std::string& path) const;
     void move_to(const std::string& path);
     bool read(const QString& path, bool as_copy);
+    std::string asked_place();
     bool write_to(const std::string& path);
     bool saved(const QString& file, const std::optional<Fault>& not_shared);
     std::string shared_path() const;

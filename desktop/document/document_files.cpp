@@ -121,8 +121,12 @@ bool Document::write_to(const std::string& path) {
     const auto there = disk_.wait(tr("looking at %1").arg(file), [path] { return stamp_of(path); });
     if (path == path_ && there && there != on_disk_) {
         const auto answer = prompts_.changed_on_disk != nullptr ? prompts_.changed_on_disk(file) : ChangedOnDisk::stay;
-        if (answer == ChangedOnDisk::save_elsewhere) return save_as();
-        if (answer == ChangedOnDisk::stay) {
+        if (answer == ChangedOnDisk::save_elsewhere) {
+            const std::string elsewhere = asked_place();
+            if (elsewhere.empty()) return false;
+            if (elsewhere != path) return write_to(elsewhere);
+        }
+        if (answer != ChangedOnDisk::replace) {
             say(tr("%1 was changed by another program; it is as it was, and so is your work").arg(file));
             return false;
         }
@@ -168,11 +172,17 @@ bool Document::saved(const QString& file, const std::optional<Fault>& not_shared
 bool Document::save() { return path_.empty() ? save_as() : write_to(path_); }
 
 bool Document::save_as() {
+    const std::string path = asked_place();
+    return !path.empty() && write_to(path);
+}
+
+// Where the user wants it to be, in full; empty if nowhere.
+std::string Document::asked_place() {
     const std::string proposed = path_.empty() ? identifier_from(finish().name) + ".lacquer" : path_;
     const QString path = with_ending(prompts_.finish_to_save(qs(proposed)), QStringLiteral(".lacquer"));
-    if (path.isEmpty()) return false;
+    if (path.isEmpty()) return {};
     std::error_code code;
-    return write_to(std::filesystem::absolute(path.toStdString(), code).lexically_normal().string());
+    return std::filesystem::absolute(path.toStdString(), code).lexically_normal().string();
 }
 
 bool Document::save_copy() {

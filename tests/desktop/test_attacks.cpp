@@ -76,6 +76,16 @@ TEST_CASE("a finish that another program has changed is asked about before it is
     CHECK(bench.document().edited());
     CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.3);
     bench.changed_on_disk = ChangedOnDisk::save_elsewhere;
+    // Elsewhere is not the same place once more.
+    bench.to_save = qs(path);
+    CHECK_FALSE(bench.document().save());
+    CHECK(bench.questions == 2);
+    CHECK(bench.document().edited());
+    CHECK(bench.last_said.contains(QStringLiteral("changed by another program")));
+    CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.3);
+    bench.to_save.clear();
+    CHECK_FALSE(bench.document().save());
+    CHECK(bench.document().edited());
     bench.to_save = qs(folder.file("b.lacquer"));
     REQUIRE(bench.document().save());
     CHECK(find_dial(load_finish(path)->finish, "grain")->value[0] == 0.3);
