@@ -65,7 +65,9 @@ TEST_CASE("every kind of thing has a menu, made of actions, in which what cannot
         }
         menu->close();
     };
-    look({bench.ladder_view(), window.ladder().visible_area("edge").topLeft() + QPoint(100, 10), "group_steps"});
+    const QRect row = window.ladder().visible_area("edge");
+    REQUIRE_FALSE(row.isNull());
+    look({bench.ladder_view(), row.topLeft() + QPoint(100, 10), "group_steps"});
     look({bench.dials_view(), {40, 20}, "dial_page"});
     look({&window.stage(), window.stage().rect().center(), "save_picture"});
     look({&window.time_rule(), {200, 30}, "to_start"});
